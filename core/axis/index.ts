@@ -1,0 +1,1 @@
+export { createAxis, type Axis, type AxisPiece } from './axis';

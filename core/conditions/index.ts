@@ -1,0 +1,2 @@
+export type { Condition, Fields, Scalar } from './types';
+export { holds } from './holds';

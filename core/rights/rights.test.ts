@@ -1,0 +1,39 @@
+import { createRights, may, TICKET_ACTIONS, type GuardedTicket, type Viewer } from './index';
+
+const open: GuardedTicket = {
+  ...{ requesterId: 'tomas', teamId: 'onboard', isConfidential: false },
+  ...{ alsoToldIds: ['sofia'], collaboratorIds: ['piet'], approverIds: ['ana'] },
+};
+const confidential: GuardedTicket = { ...open, teamId: 'people', isConfidential: true };
+
+function viewerOf(id: string, teamIds: string[] = [], isAdministrator = false): Viewer {
+  const teams = teamIds.map((teamId) => ({ teamId, role: 'agent' as const }));
+  return { id, isAdministrator, mayAskForOthers: false, teams };
+}
+
+const team = 'read readNotes answer note work askIn';
+
+/** Who may do what, on an ordinary ticket and on one of a confidential team. */
+test.each<[string, Viewer, string, string]>([
+  ['requester', viewerOf('tomas'), 'read write own', 'read write own'],
+  ['also told', viewerOf('sofia'), 'read write', 'read write'],
+  ['approver', viewerOf('ana'), 'read', 'read'],
+  ['collaborator', viewerOf('piet'), 'read readNotes note', 'read readNotes note'],
+  ['another employee', viewerOf('joel'), '', ''],
+  ['agent of the team', viewerOf('bia', ['onboard', 'people']), team, team],
+  ['agent of another team', viewerOf('rui', ['network']), 'read readNotes note', ''],
+  ['administrator without a team', viewerOf('helder', [], true), '', ''],
+  [
+    'requester who is an agent of the team',
+    viewerOf('tomas', ['onboard', 'people']),
+    `${team} write own`,
+    `${team} write own`,
+  ],
+])('%s', (_, viewer, onOpen, onConfidential) => {
+  const rights = createRights(viewer);
+  const granted = (ticket: GuardedTicket) =>
+    TICKET_ACTIONS.filter((action) => may(rights, action, ticket)).sort();
+  const wanted = (actions: string) => actions.split(' ').filter(Boolean).sort();
+  expect(granted(open)).toEqual(wanted(onOpen));
+  expect(granted(confidential)).toEqual(wanted(onConfidential));
+});

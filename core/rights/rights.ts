@@ -1,0 +1,73 @@
+import { AbilityBuilder, createMongoAbility, subject, type MongoAbility } from '@casl/ability';
+
+export type TeamRole = 'agent' | 'lead' | 'teamAdministrator';
+
+/** Who someone is, as far as rights go. */
+export type Viewer = {
+  id: string;
+  isAdministrator: boolean;
+  mayAskForOthers: boolean;
+  teams: { teamId: string; role: TeamRole }[];
+};
+
+/** What rights on a ticket rest on. */
+export type GuardedTicket = {
+  requesterId: string;
+  teamId: string;
+  isConfidential: boolean;
+  alsoToldIds: string[];
+  collaboratorIds: string[];
+  approverIds: string[];
+};
+
+/**
+ * read: the ticket as its requester reads it. readNotes: the team's side of it too. write: words and files on the
+ * requester's side. answer: words to the requester. note: words to the team. work: moves and facts of the team.
+ * own: confirm, reopen, withdraw, share. askIn: bring a collaborator in.
+ */
+export const TICKET_ACTIONS = [
+  'read',
+  'readNotes',
+  'write',
+  'answer',
+  'note',
+  'work',
+  'own',
+  'askIn',
+] as const;
+export type TicketAction = (typeof TICKET_ACTIONS)[number];
+
+type Abilities = MongoAbility<
+  [TicketAction, 'Ticket' | (GuardedTicket & { readonly __caslSubjectType__?: 'Ticket' })]
+>;
+
+/** The rights of one person on tickets: the only place that says so, beside its reading in SQL for lists. */
+export function createRights(viewer: Viewer): Abilities {
+  const { can, build } = new AbilityBuilder<Abilities>(createMongoAbility);
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+
+  can(['read', 'write', 'own'], 'Ticket', { requesterId: viewer.id });
+  can(['read', 'write'], 'Ticket', { alsoToldIds: viewer.id });
+  can('read', 'Ticket', { approverIds: viewer.id });
+  can(['read', 'readNotes', 'note'], 'Ticket', { collaboratorIds: viewer.id });
+  if (teamIds.length > 0) {
+    can(['read', 'readNotes', 'note'], 'Ticket', { isConfidential: false });
+    can(
+      [...TICKET_ACTIONS].filter((action) => action !== 'own' && action !== 'write'),
+      'Ticket',
+      {
+        teamId: { $in: teamIds },
+      },
+    );
+  }
+  return build();
+}
+
+/** @example may(createRights(tomas), 'note', ticket) // false: notes are the team's */
+export function may(rights: Abilities, action: TicketAction, ticket: GuardedTicket): boolean {
+  return rights.can(action, subject('Ticket', { ...ticket }) as never);
+}
+
+export function isAgent(viewer: Viewer): boolean {
+  return viewer.teams.length > 0;
+}

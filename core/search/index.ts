@@ -1,0 +1,1 @@
+export { createFinder, type Findable, type Finder } from './search';

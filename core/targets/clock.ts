@@ -1,0 +1,203 @@
+import { holds, type Fields } from '../conditions';
+import { dueIn, getInForce, type InForce } from './inForce';
+import type { Calendars, ClockReading, ClockState, ClockStretch, TargetDefinition } from './types';
+
+/**
+ * One clock, replayed stretch by stretch. `enter` applies what an event instant does to it, `leave` lets the time
+ * of the stretch pass. Moving parts: `state`; what was counted (`elapsed`, `pausedFor`); what it was last judged
+ * by (`judgedBy`); and the due instant, which a breached clock keeps for as long as the limit it was computed for.
+ */
+export class Clock {
+  private state: ClockState = 'notStarted';
+  private startedAt: number | null = null;
+  private countedFrom: number | null = null;
+  private elapsed = 0;
+  private pausedFor = 0;
+  private warnings: ClockReading['warnings'] = [];
+  private breachedAt: number | null = null;
+  private stoppedAt: number | null = null;
+  private dueAt: number | null = null;
+  private keptDue: { at: number; limit: number } | null = null;
+  private judgedBy: number | null = null;
+  private limit: number | null = null;
+  private inForce: InForce = { calendarId: null, calendar: null, limit: null };
+  /** Working time since the opening, for clocks that count from it, and since the stop, for a reopening. */
+  private earlier = { counted: 0, paused: 0 };
+  private sinceStop = 0;
+  private pauseHeld = false;
+  private resetHeld = false;
+  private readonly thresholds: number[];
+
+  constructor(
+    private readonly definition: TargetDefinition,
+    private readonly calendars: Calendars,
+    private readonly openedAt: number,
+  ) {
+    this.thresholds = [...new Set(definition.warnAtPercent)].sort((a, b) => a - b);
+  }
+
+  /** Applies the fields that hold from `s` on. */
+  enter(s: number, fields: Fields): void {
+    const { definition } = this;
+    this.inForce = getInForce(definition, this.calendars, fields);
+    this.pauseHeld = definition.pauseWhen !== undefined && holds(definition.pauseWhen, fields);
+    const resetHeldBefore = this.resetHeld;
+    this.resetHeld = definition.resetWhen !== undefined && holds(definition.resetWhen, fields);
+    const isReset = this.resetHeld && !resetHeldBefore;
+
+    if (this.isGoing()) {
+      if (holds(definition.stopWhen, fields)) this.stop(s);
+      else if (this.isToBeCancelled(fields)) this.cancel();
+      else this.go(isReset ? s : null);
+    } else if (this.canResume(fields)) {
+      this.stoppedAt = null;
+      this.pausedFor += this.sinceStop;
+      this.go(isReset ? s : null);
+    } else if (this.canStart(fields)) this.start(s);
+
+    if (this.isGoing()) this.judge();
+    else if (this.state === 'notStarted') this.limit = this.inForce.limit;
+  }
+
+  /** Lets the time from `s` until `x` pass. */
+  leave(s: number, x: number): ClockStretch {
+    const mode = this.isGoing() ? (this.state as 'running' | 'paused') : 'idle';
+    const { calendar, calendarId } = this.inForce;
+    const worked = calendar ? calendar.workingBetween(s, x) : 0;
+    if (mode === 'running') this.run(s, x, worked);
+    else if (mode === 'paused') this.hold(s, worked);
+    else if (this.state === 'met' || this.state === 'missed') this.sinceStop += worked;
+    this.earlier[this.pauseHeld ? 'paused' : 'counted'] += worked;
+    return { from: s, to: x, calendarId, mode, isPauseHeld: this.pauseHeld, worked };
+  }
+
+  read(): ClockReading {
+    const { state, startedAt, countedFrom, elapsed, pausedFor, limit, breachedAt, stoppedAt } = this;
+    const percent = limit === null || state === 'notStarted' ? null : (100 * elapsed) / limit;
+    const dueAt = state === 'notStarted' || state === 'cancelled' ? null : this.dueAt;
+    const warnings = [...this.warnings].sort((a, b) => a.at - b.at || a.percent - b.percent);
+    return {
+      ...{ state, startedAt, countedFrom, elapsed, pausedFor, limit, percent, dueAt },
+      ...{ breachedAt, stoppedAt, warnings },
+    };
+  }
+
+  private isGoing(): boolean {
+    return this.state === 'running' || this.state === 'paused';
+  }
+
+  private isToBeCancelled(fields: Fields): boolean {
+    const { cancelWhen, startWhen } = this.definition;
+    if (cancelWhen === 'never') return false;
+    return cancelWhen === 'startNoLongerHolds' ? !holds(startWhen, fields) : holds(cancelWhen, fields);
+  }
+
+  private isWanted(fields: Fields): boolean {
+    const { startWhen, stopWhen } = this.definition;
+    return holds(startWhen, fields) && !holds(stopWhen, fields) && !this.isToBeCancelled(fields);
+  }
+
+  private canResume(fields: Fields): boolean {
+    const isStopped = this.state === 'met' || this.state === 'missed';
+    return isStopped && this.definition.onReopen === 'resume' && this.isWanted(fields);
+  }
+
+  private canStart(fields: Fields): boolean {
+    return (this.state === 'notStarted' || this.state === 'cancelled') && this.isWanted(fields);
+  }
+
+  private stop(s: number): void {
+    this.state = this.breachedAt === null ? 'met' : 'missed';
+    this.stoppedAt = s;
+    this.sinceStop = 0;
+  }
+
+  private cancel(): void {
+    this.state = 'cancelled';
+    this.stoppedAt = null;
+  }
+
+  private start(s: number): void {
+    const { countFrom, excludeEarlierPauses } = this.definition;
+    this.clear(s);
+    this.startedAt = s;
+    this.judgedBy = null;
+    if (countFrom === 'opened') {
+      const { counted, paused } = this.earlier;
+      this.countedFrom = this.openedAt;
+      this.elapsed = excludeEarlierPauses ? counted : counted + paused;
+      this.pausedFor = excludeEarlierPauses ? paused : 0;
+    }
+    this.go(null);
+  }
+
+  /** Runs or holds; with `resetAt` from nothing again. */
+  private go(resetAt: number | null): void {
+    if (resetAt !== null) this.clear(resetAt);
+    this.state = this.pauseHeld ? 'paused' : 'running';
+  }
+
+  private clear(s: number): void {
+    this.countedFrom = s;
+    this.elapsed = 0;
+    this.pausedFor = 0;
+    this.warnings = [];
+    this.breachedAt = null;
+    this.keptDue = null;
+  }
+
+  /** A changed limit judges anew: it may withdraw a breach and warnings, what was counted carries over. */
+  private judge(): void {
+    const { limit } = this.inForce;
+    this.limit = limit;
+    if (limit === null || limit === this.judgedBy) return;
+    this.judgedBy = limit;
+    if (this.elapsed <= limit) {
+      this.breachedAt = null;
+      this.keptDue = null;
+    }
+    this.warnings = this.warnings.filter(({ percent }) => percent * limit <= 100 * this.elapsed);
+  }
+
+  private run(s: number, x: number, worked: number): void {
+    this.dueAt = this.dueWhileRunning(s, x);
+    this.warn(s, x);
+    this.elapsed += worked;
+  }
+
+  private dueWhileRunning(s: number, x: number): number | null {
+    const { limit } = this;
+    if (limit === null) return null;
+    const hadBreached = this.breachedAt !== null;
+    if (hadBreached && this.keptDue?.limit === limit) return this.keptDue.at;
+    const due = dueIn(this.inForce, s, limit - this.elapsed);
+    if (due === null) return hadBreached ? (this.keptDue?.at ?? null) : null;
+    if (!hadBreached && x > due) this.breachedAt = Math.max(s, due);
+    if (this.breachedAt !== null) this.keptDue = { at: due, limit };
+    return due;
+  }
+
+  private warn(s: number, x: number): void {
+    const { limit } = this;
+    if (limit === null) return;
+    for (const percent of this.thresholds) {
+      if (this.warnings.some((warning) => warning.percent === percent)) continue;
+      const crossed = dueIn(this.inForce, s, Math.ceil((percent * limit) / 100) - this.elapsed);
+      if (crossed !== null && crossed <= x) this.warnings.push({ percent, at: Math.max(s, crossed) });
+    }
+  }
+
+  /** A held clock neither breaches nor warns, unless it is overdue as it enters the stretch. */
+  private hold(s: number, worked: number): void {
+    const { limit } = this;
+    if (limit !== null && this.breachedAt === null && this.elapsed > limit) {
+      const due = dueIn(this.inForce, s, limit - this.elapsed);
+      if (due !== null) {
+        this.breachedAt = s;
+        this.keptDue = { at: due, limit };
+      }
+    }
+    this.dueAt = limit !== null && this.breachedAt !== null ? (this.keptDue?.at ?? null) : null;
+    this.pausedFor += worked;
+  }
+}

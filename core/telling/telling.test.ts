@@ -1,0 +1,55 @@
+import { READERS, TOLD_EVENTS, whoIsTold, type Parties, type Reader, type ToldEvent } from './index';
+
+const parties: Parties = {
+  ...{
+    requester: ['requester'],
+    alsoTold: ['alsoTold'],
+    assignee: [],
+    team: ['team'],
+    approver: ['approver'],
+  },
+  ...{ lead: ['lead'], isAwaitingApproval: false },
+};
+
+/** Row by row: what is told to whom while nobody holds the ticket (x), and once someone does (o). */
+const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
+  sent: { team: 'x', approver: 'xo' },
+  raisedFor: { requester: 'xo' },
+  taken: { requester: 'xo' },
+  answered: { requester: 'xo', alsoTold: 'xo', assignee: 'o', team: 'x' },
+  noted: { assignee: 'o' },
+  held: { requester: 'xo', alsoTold: 'xo' },
+  givenOn: { requester: 'xo', assignee: 'o', team: 'x' },
+  decided: { requester: 'xo', alsoTold: 'xo', assignee: 'o', team: 'x', approver: 'xo' },
+  done: { requester: 'xo', alsoTold: 'xo' },
+  reopened: { alsoTold: 'xo', assignee: 'o', team: 'x', lead: 'xo' },
+  withdrawn: { requester: 'xo', alsoTold: 'xo', assignee: 'o', team: 'x', approver: 'xo' },
+  warned: { assignee: 'o', team: 'x' },
+  late: { assignee: 'o', team: 'x', lead: 'xo' },
+};
+
+describe.each(TOLD_EVENTS)('%s', (event) => {
+  test.each(READERS)('%s', (reader) => {
+    const told = (given: Parties) => whoIsTold(event, given, 'someone else').some(({ as }) => as === reader);
+    const cell = table[event][reader] ?? '';
+    expect(told(parties)).toBe(cell.includes('x'));
+    expect(told({ ...parties, assignee: ['assignee'] })).toBe(cell.includes('o'));
+  });
+});
+
+test('nobody is told of their own act', () => {
+  expect(whoIsTold('answered', parties, 'requester').map(({ personId }) => personId)).toEqual([
+    'alsoTold',
+    'team',
+  ]);
+});
+
+test('someone in two relations is told once', () => {
+  const both = { ...parties, alsoTold: ['requester'] };
+  expect(whoIsTold('done', both, null)).toEqual([{ personId: 'requester', as: 'requester' }]);
+});
+
+test('the team learns of a request only when it is granted', () => {
+  const waiting = { ...parties, isAwaitingApproval: true };
+  expect(whoIsTold('sent', waiting, 'requester').map(({ as }) => as)).toEqual(['approver']);
+});

@@ -1,0 +1,60 @@
+export const READERS = ['requester', 'alsoTold', 'assignee', 'team', 'approver', 'lead'] as const;
+export type Reader = (typeof READERS)[number];
+
+export const TOLD_EVENTS = [
+  'sent',
+  'raisedFor',
+  'taken',
+  'answered',
+  'noted',
+  'held',
+  'givenOn',
+  'decided',
+  'done',
+  'reopened',
+  'withdrawn',
+  'warned',
+  'late',
+] as const;
+export type ToldEvent = (typeof TOLD_EVENTS)[number];
+
+/**
+ * Who is told what: the whole of it. `team` stands for everyone in the team as long as nobody holds the ticket;
+ * once someone does, the assignee is told instead. `sent` reaches the team only if no approval is awaited.
+ */
+export const TELLING: Record<ToldEvent, readonly Reader[]> = {
+  sent: ['team', 'approver'],
+  raisedFor: ['requester'],
+  taken: ['requester'],
+  answered: ['requester', 'alsoTold', 'assignee', 'team'],
+  noted: ['assignee'],
+  held: ['requester', 'alsoTold'],
+  givenOn: ['requester', 'assignee', 'team'],
+  decided: ['requester', 'alsoTold', 'assignee', 'team', 'approver'],
+  done: ['requester', 'alsoTold'],
+  reopened: ['alsoTold', 'assignee', 'team', 'lead'],
+  withdrawn: ['requester', 'alsoTold', 'assignee', 'team', 'approver'],
+  warned: ['assignee', 'team'],
+  late: ['assignee', 'team', 'lead'],
+};
+
+/** The people who stand in each relation to a ticket. */
+export type Parties = Record<Reader, string[]> & { isAwaitingApproval: boolean };
+
+/**
+ * The people to tell of an event, each once, by the first relation that says so; nobody of their own act.
+ * @example whoIsTold('taken', parties, 'bia') // [{ personId: 'tomas', as: 'requester' }]
+ */
+export function whoIsTold(
+  event: ToldEvent,
+  parties: Parties,
+  actorId: string | null,
+): { personId: string; as: Reader }[] {
+  const told = new Map<string, Reader>();
+  for (const reader of TELLING[event]) {
+    if (reader === 'team' && (parties.assignee.length > 0 || parties.isAwaitingApproval)) continue;
+    for (const personId of parties[reader])
+      if (personId !== actorId && !told.has(personId)) told.set(personId, reader);
+  }
+  return [...told].map(([personId, as]) => ({ personId, as }));
+}

@@ -1,0 +1,1 @@
+export { findBadText, foldText, type BadText } from './text';

@@ -1,0 +1,19 @@
+/** Text as people may send it: anything but what cannot be stored exactly. */
+export type BadText = 'nul' | 'loneSurrogate';
+
+/**
+ * What makes a text impossible to store exactly, or null. Emoji, right-to-left marks and markup are all fine.
+ * @example findBadText('a\u0000') // 'nul'
+ */
+export function findBadText(text: string): BadText | null {
+  if (text.includes('\u0000')) return 'nul';
+  return /\p{Surrogate}/u.test(text) ? 'loneSurrogate' : null;
+}
+
+/** Lower case without diacritics, so that 'Baía' and 'baia' meet. */
+export function foldText(text: string): string {
+  return text
+    .normalize('NFD')
+    .replace(/\p{Diacritic}/gu, '')
+    .toLowerCase();
+}

@@ -1,0 +1,27 @@
+import type { HeldFor, TicketState } from './types';
+
+export type SentenceFacts = {
+  state: TicketState;
+  heldFor: HeldFor | null;
+  assigneeName: string | null;
+  teamName: string;
+  approverNames: string[];
+  heldUntil: number | null;
+};
+
+/** A state as one plain sentence for the requester: a code that the wording catalogue puts into words. */
+export type StateSentence = { code: string; params: Record<string, string | number> };
+
+/** Each state, worded by who must move next. */
+export function getStateSentence(facts: SentenceFacts): StateSentence {
+  const { state, heldFor, assigneeName, teamName, approverNames, heldUntil } = facts;
+  const params = {
+    team: teamName,
+    ...(assigneeName !== null && { person: assigneeName }),
+    ...(approverNames.length > 0 && { approver: approverNames.join(', ') }),
+    ...(heldUntil !== null && { until: heldUntil }),
+  };
+  if (state === 'held') return { code: `held.${heldFor ?? 'date'}`, params };
+  if (state === 'received' && assigneeName !== null) return { code: 'inWork', params };
+  return { code: state === 'inWork' && assigneeName === null ? 'received' : state, params };
+}

@@ -1,0 +1,24 @@
+const transform = {
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' }, useDefineForClassFields: true },
+        target: 'es2022',
+      },
+      module: { type: 'es6' },
+    },
+  ],
+};
+
+const shared = { testEnvironment: 'node', extensionsToTreatAsEsm: ['.ts', '.tsx'], transform };
+
+/** Unit tests stand beside what they test; server tests need the database, browser tests also Chromium. */
+export default {
+  projects: [
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,contract,web,demo}/**/*.test.ts?(x)'] },
+    { ...shared, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },
+    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+};
