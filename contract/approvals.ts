@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint';
+import { idParams, idSchema, instantSchema, localTextSchema, okSchema, personRefSchema } from './shared';
+
+const askSchema = z.object({
+  id: idSchema,
+  number: z.number().int(),
+  title: z.string(),
+  service: localTextSchema,
+  requester: personRefSchema,
+  voter: personRefSchema,
+  reason: z.string(),
+  cost: z.number().int().nullable(),
+  since: instantSchema,
+  answers: z.array(z.object({ label: localTextSchema, value: z.string() })),
+});
+export type Ask = z.infer<typeof askSchema>;
+
+export const approvalEndpoints = {
+  mine: endpoint({
+    method: 'get',
+    path: '/my/asks',
+    summary: 'What waits for my decision',
+    answer: z.array(askSchema),
+  }),
+  decide: endpoint({
+    method: 'post',
+    path: '/asks/:id/decision',
+    summary: 'Say yes, or no with a reason',
+    params: idParams,
+    body: z
+      .object({ decision: z.enum(['approve', 'decline']), words: z.string().max(2000).default('') })
+      .refine(({ decision, words }) => decision === 'approve' || words.trim() !== '', {
+        path: ['words'],
+        error: 'missing',
+      }),
+    answer: okSchema,
+  }),
+};

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint';
+import { idSchema, instantSchema } from './shared';
+
+/** A clock as it stood at its last event; while it runs, what is left is the working time until `dueAt`. */
+export const clockSchema = z.object({
+  targetId: idSchema,
+  name: z.string(),
+  kind: z.enum(['serviceLevel', 'operationalLevel', 'supplierContract']),
+  measures: z.string(),
+  state: z.enum(['notStarted', 'running', 'paused', 'met', 'missed', 'cancelled']),
+  countedFrom: instantSchema.nullable(),
+  elapsed: z.number(),
+  limit: z.number().nullable(),
+  dueAt: instantSchema.nullable(),
+  breachedAt: instantSchema.nullable(),
+  stoppedAt: instantSchema.nullable(),
+  calendarId: idSchema.nullable(),
+  /** The spans in which it was held. */
+  held: z.array(z.tuple([instantSchema, instantSchema.nullable()])),
+});
+export type Clock = z.infer<typeof clockSchema>;
+
+export const clockEndpoints = {
+  reckoning: endpoint({
+    method: 'get',
+    path: '/tickets/:number/clocks/:targetId',
+    summary: 'How a clock was computed, span by span',
+    params: z.object({ number: z.coerce.number().int().positive(), targetId: idSchema }),
+    answer: z.object({
+      name: z.string(),
+      limit: z.number().nullable(),
+      elapsed: z.number(),
+      percent: z.number().nullable(),
+      dueAt: instantSchema.nullable(),
+      plainElapsed: z.number(),
+      rows: z.array(
+        z.object({
+          from: instantSchema,
+          to: instantSchema,
+          calendar: z.string().nullable(),
+          kind: z.enum(['counted', 'held', 'outsideHours', 'notCounted']),
+          worked: z.number(),
+          total: z.number(),
+        }),
+      ),
+    }),
+  }),
+};

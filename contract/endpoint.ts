@@ -1,0 +1,33 @@
+import type { z } from 'zod';
+
+/** One way to call the server: everything that the client, the server and the API description need to know. */
+export type Endpoint<
+  Params extends z.ZodType = z.ZodType,
+  Query extends z.ZodType = z.ZodType,
+  Body extends z.ZodType = z.ZodType,
+  Answer extends z.ZodType = z.ZodType,
+> = {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** Below /api/v1, with :params. */
+  path: string;
+  summary: string;
+  /** Callable without a session. */
+  isOpen?: boolean;
+  params?: Params;
+  query?: Query;
+  body?: Body;
+  answer: Answer;
+};
+
+/** @example endpoint({ method: 'get', path: '/teams', summary: 'All teams', answer: z.array(teamSchema) }) */
+export function endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(
+  definition: Endpoint<P, Q, B, A>,
+): Endpoint<P, Q, B, A> {
+  return definition;
+}
+
+export type ParamsOf<E> = E extends Endpoint<infer P, infer _Q, infer _B, infer _A> ? z.output<P> : never;
+export type QueryOf<E> = E extends Endpoint<infer _P, infer Q, infer _B, infer _A> ? z.output<Q> : never;
+export type BodyOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _A> ? z.output<B> : never;
+export type BodyInputOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _A> ? z.input<B> : never;
+export type AnswerOf<E> = E extends Endpoint<infer _P, infer _Q, infer _B, infer A> ? z.output<A> : never;

@@ -1,0 +1,20 @@
+import { approvalEndpoints } from './approvals';
+import { catalogueEndpoints } from './catalogue';
+import { clockEndpoints } from './clocks';
+import { fileEndpoints } from './files';
+import { notificationEndpoints } from './notifications';
+import { peopleEndpoints } from './people';
+import { sessionEndpoints } from './session';
+import { ticketEndpoints } from './tickets';
+
+/** Every call that the server answers, by subject. */
+export const api = {
+  session: sessionEndpoints,
+  catalogue: catalogueEndpoints,
+  people: peopleEndpoints,
+  files: fileEndpoints,
+  tickets: ticketEndpoints,
+  clocks: clockEndpoints,
+  approvals: approvalEndpoints,
+  notifications: notificationEndpoints,
+};

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+/** What the live stream sends: an entry of the journal in short. The page then asks for what it shows. */
+export const liveEventSchema = z.object({
+  position: z.number().int(),
+  type: z.string(),
+  number: z.number().int().nullable(),
+  actorId: z.string().nullable(),
+  actor: z.string().nullable(),
+  at: z.number().int(),
+});
+export type LiveEvent = z.infer<typeof liveEventSchema>;

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { READERS, TOLD_EVENTS } from '../core/telling';
+import { endpoint } from './endpoint';
+import { instantSchema, okSchema } from './shared';
+
+export const notificationSchema = z.object({
+  id: z.number().int(),
+  at: instantSchema,
+  event: z.enum(TOLD_EVENTS),
+  as: z.enum(READERS),
+  number: z.number().int(),
+  title: z.string(),
+  actor: z.string().nullable(),
+  isRead: z.boolean(),
+});
+export type Notification = z.infer<typeof notificationSchema>;
+
+export const notificationEndpoints = {
+  list: endpoint({
+    method: 'get',
+    path: '/notifications',
+    summary: 'What I was told, the newest first',
+    answer: z.object({ notifications: z.array(notificationSchema), unread: z.number().int() }),
+  }),
+  read: endpoint({
+    method: 'post',
+    path: '/notifications/read',
+    summary: 'Mark what I was told of a ticket (or of all) as read',
+    body: z.object({ number: z.number().int().optional() }),
+    answer: okSchema,
+  }),
+};

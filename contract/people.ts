@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import type { CalendarSpec } from '../core/calendar';
+import { endpoint } from './endpoint';
+import { idSchema, localTextSchema, personRefSchema } from './shared';
+
+export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
+
+export const teamSchema = z.object({
+  id: idSchema,
+  name: localTextSchema,
+  isConfidential: z.boolean(),
+  calendarId: idSchema,
+  groups: z.array(z.object({ id: idSchema, name: z.string() })),
+  members: z.array(
+    z.object({ id: idSchema, name: z.string(), role: z.string(), groupId: idSchema.nullable() }),
+  ),
+});
+export type Team = z.infer<typeof teamSchema>;
+
+export const peopleEndpoints = {
+  search: endpoint({
+    method: 'get',
+    path: '/people',
+    summary: 'People whose name fits',
+    query: z.object({ q: z.string().max(100) }),
+    answer: z.array(personCardSchema),
+  }),
+  teams: endpoint({
+    method: 'get',
+    path: '/teams',
+    summary: 'All teams with their groups and members',
+    answer: z.array(teamSchema),
+  }),
+  calendars: endpoint({
+    method: 'get',
+    path: '/calendars',
+    summary: 'All working calendars',
+    answer: z.array(z.object({ id: idSchema, spec: z.custom<CalendarSpec>() })),
+  }),
+};

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { LANGUAGES } from '../core/forms';
+import { findBadText } from '../core/text';
+
+/** An instant in epoch milliseconds. */
+export const instantSchema = z.number().int();
+export const idSchema = z.string().min(1).max(40);
+export const localTextSchema = z.object({ en: z.string(), pt: z.string() });
+export const languageSchema = z.enum(LANGUAGES);
+
+/** Text that can be stored exactly, of at most `limit` characters; blank is not text. */
+export function textSchema(limit: number) {
+  return z
+    .string()
+    .max(limit, { error: 'tooLong' })
+    .refine((text) => findBadText(text) === null, { error: 'badCharacter' })
+    .refine((text) => text.trim() !== '', { error: 'missing' });
+}
+
+export const personRefSchema = z.object({ id: idSchema, name: z.string(), goesFirst: z.boolean() });
+export type PersonRef = z.infer<typeof personRefSchema>;
+
+export const okSchema = z.object({ ok: z.literal(true) });
+export const numberParams = z.object({ number: z.coerce.number().int().positive() });
+export const idParams = z.object({ id: idSchema });

@@ -1,0 +1,267 @@
+import { z } from 'zod';
+import type { Answers } from '../core/forms';
+import { TICKET_ACTIONS } from '../core/rights';
+import {
+  DOORS,
+  HELD_FOR,
+  IMPACTS,
+  MOVE_FIELDS,
+  MOVE_NAMES,
+  PRIORITIES,
+  TICKET_STATES,
+  URGENCIES,
+} from '../core/tickets';
+import { formFieldSchema } from './catalogue';
+import { clockSchema } from './clocks';
+import { endpoint } from './endpoint';
+import { fileSchema } from './files';
+import {
+  idSchema,
+  instantSchema,
+  localTextSchema,
+  numberParams,
+  okSchema,
+  personRefSchema,
+  textSchema,
+} from './shared';
+
+const linkSchema = z.object({ url: z.string().max(2000), name: z.string().max(200) });
+const answersSchema = z.record(z.string().max(60), z.unknown()) as unknown as z.ZodType<Answers>;
+
+/** An entry of the journal as the page shows it; `message` where words were sent with it. */
+export const entrySchema = z.object({
+  id: z.number().int(),
+  at: instantSchema,
+  type: z.string(),
+  actor: personRefSchema.nullable(),
+  via: z.string(),
+  audience: z.enum(['requester', 'team']),
+  changes: z.record(z.string(), z.object({ from: z.unknown(), to: z.unknown() })),
+  data: z.record(z.string(), z.unknown()),
+  message: z
+    .object({
+      id: idSchema,
+      text: z.string(),
+      readBy: z.enum(['requester', 'team']),
+      isByTeam: z.boolean(),
+      links: z.array(linkSchema),
+      files: z.array(fileSchema),
+    })
+    .nullable(),
+});
+export type Entry = z.infer<typeof entrySchema>;
+
+export const approvalSchema = z.object({
+  id: idSchema,
+  name: localTextSchema,
+  outcome: z.enum(['open', 'approved', 'declined', 'withdrawn']),
+  asks: z.array(
+    z.object({
+      id: idSchema,
+      voter: personRefSchema,
+      asked: personRefSchema,
+      reason: z.string(),
+      decision: z.enum(['approve', 'decline']).nullable(),
+      decidedAt: instantSchema.nullable(),
+      words: z.string().nullable(),
+    }),
+  ),
+});
+
+const moveSchema = z.object({
+  name: z.enum(MOVE_NAMES),
+  by: z.enum(['requester', 'agent']),
+});
+
+export const ticketSchema = z.object({
+  number: z.number().int(),
+  version: z.number().int(),
+  kind: z.enum(['incident', 'request']),
+  title: z.string(),
+  service: z.object({ id: idSchema, title: localTextSchema }),
+  requester: personRefSchema.extend({
+    title: z.string(),
+    site: z.string(),
+    timeZone: z.string(),
+    phone: z.string(),
+    vessel: z.string().nullable(),
+    device: z.string().nullable(),
+    manager: z.string().nullable(),
+    openBesides: z.number().int(),
+  }),
+  raisedBy: personRefSchema.nullable(),
+  team: z.object({ id: idSchema, name: localTextSchema, calendarId: idSchema }),
+  group: z.object({ id: idSchema, name: z.string() }).nullable(),
+  assignee: personRefSchema.nullable(),
+  state: z.enum(TICKET_STATES),
+  heldFor: z.enum(HELD_FOR).nullable(),
+  heldUntil: instantSchema.nullable(),
+  heldReason: z.string().nullable(),
+  solution: z.string().nullable(),
+  isDeclined: z.boolean(),
+  priority: z.enum(PRIORITIES),
+  impact: z.enum(IMPACTS),
+  urgency: z.enum(URGENCIES),
+  priorityReason: z.string().nullable(),
+  via: z.enum(DOORS),
+  createdAt: instantSchema,
+  closesAt: instantSchema.nullable(),
+  rating: z.number().int().nullable(),
+  ratingWord: z.string().nullable(),
+  answers: z.array(z.object({ field: formFieldSchema, value: z.unknown() })),
+  files: z.array(fileSchema),
+  alsoTold: z.array(personRefSchema),
+  collaborators: z.array(personRefSchema),
+  approvals: z.array(approvalSchema),
+  entries: z.array(entrySchema),
+  clocks: z.array(clockSchema),
+  moves: z.array(moveSchema),
+  rights: z.array(z.enum(TICKET_ACTIONS)),
+});
+export type Ticket = z.infer<typeof ticketSchema>;
+
+export const rowSchema = z.object({
+  number: z.number().int(),
+  version: z.number().int(),
+  kind: z.enum(['incident', 'request']),
+  title: z.string(),
+  service: localTextSchema,
+  place: z.string(),
+  requester: personRefSchema,
+  assignee: personRefSchema.nullable(),
+  team: z.object({ id: idSchema, name: localTextSchema }),
+  approvers: z.array(z.string()),
+  state: z.enum(TICKET_STATES),
+  heldFor: z.enum(HELD_FOR).nullable(),
+  heldUntil: instantSchema.nullable(),
+  isDeclined: z.boolean(),
+  priority: z.enum(PRIORITIES),
+  createdAt: instantSchema,
+  changedAt: instantSchema,
+  clocks: z.array(clockSchema),
+});
+export type TicketRow = z.infer<typeof rowSchema>;
+
+export const WORKLISTS = ['nextUp', 'mine', 'unassigned', 'upcoming', 'held', 'done', 'everything'] as const;
+export type WorklistName = (typeof WORKLISTS)[number];
+
+/** Counts are bounded; beyond, `isMore` says so. */
+export const COUNT_LIMIT = 1000;
+const countSchema = z.object({ count: z.number().int(), isMore: z.boolean() });
+
+export const messageBodySchema = z.object({
+  text: textSchema(20_000),
+  readBy: z.enum(['requester', 'team']),
+  links: z.array(linkSchema).max(20).default([]),
+  fileIds: z.array(idSchema).max(20).default([]),
+});
+
+export const ticketEndpoints = {
+  create: endpoint({
+    method: 'post',
+    path: '/tickets',
+    summary: 'Ask for a service, for oneself or (with the right) for someone else',
+    body: z.object({
+      serviceId: idSchema,
+      requesterId: idSchema.optional(),
+      via: z.enum(['portal', 'phone', 'inPerson', 'desk']).default('portal'),
+      title: textSchema(200),
+      answers: answersSchema,
+      fileIds: z.array(idSchema).max(20).default([]),
+      alsoToldIds: z.array(idSchema).max(20).default([]),
+    }),
+    answer: z.object({ number: z.number().int() }),
+  }),
+  get: endpoint({
+    method: 'get',
+    path: '/tickets/:number',
+    summary: 'A ticket as I may see it',
+    params: numberParams,
+    answer: ticketSchema,
+  }),
+  mine: endpoint({
+    method: 'get',
+    path: '/my/tickets',
+    summary: 'Tickets I asked for or follow, the newest first',
+    query: z.object({
+      which: z.enum(['open', 'past']).default('open'),
+      before: z.coerce.number().int().optional(),
+    }),
+    answer: z.object({ rows: z.array(rowSchema), next: z.number().int().nullable() }),
+  }),
+  change: endpoint({
+    method: 'patch',
+    path: '/tickets/:number',
+    summary: 'Change facts of a ticket; a stale version is refused with the differences',
+    params: numberParams,
+    body: z.object({
+      version: z.number().int(),
+      title: textSchema(200).optional(),
+      impact: z.enum(IMPACTS).optional(),
+      urgency: z.enum(URGENCIES).optional(),
+      priority: z.enum(PRIORITIES).optional(),
+      priorityReason: textSchema(500).optional(),
+    }),
+    answer: z.object({ version: z.number().int() }),
+  }),
+  move: endpoint({
+    method: 'post',
+    path: '/tickets/:number/moves',
+    summary: 'Move a ticket, by the rules of its state',
+    params: numberParams,
+    body: z.object({
+      name: z.enum(MOVE_NAMES),
+      by: z.enum(['requester', 'agent']),
+      version: z.number().int(),
+      input: z
+        .partialRecord(z.enum(MOVE_FIELDS), z.union([z.string().max(20_000), z.number(), z.null()]))
+        .default({}),
+    }),
+    answer: z.object({ version: z.number().int() }),
+  }),
+  write: endpoint({
+    method: 'post',
+    path: '/tickets/:number/messages',
+    summary: 'Send words to the requester or to the team',
+    params: numberParams,
+    body: messageBodySchema,
+    answer: z.object({ messageId: idSchema }),
+  }),
+  follow: endpoint({
+    method: 'put',
+    path: '/tickets/:number/followers',
+    summary: 'Have someone also told, or ask a collaborator in',
+    params: numberParams,
+    body: z.object({ personId: idSchema, role: z.enum(['alsoTold', 'collaborator']) }),
+    answer: okSchema,
+  }),
+  unfollow: endpoint({
+    method: 'delete',
+    path: '/tickets/:number/followers',
+    summary: 'No longer have someone told',
+    params: numberParams,
+    body: z.object({ personId: idSchema, role: z.enum(['alsoTold', 'collaborator']) }),
+    answer: okSchema,
+  }),
+  worklist: endpoint({
+    method: 'get',
+    path: '/worklists/:name',
+    summary: 'A page of a worklist, the tightest clock first',
+    params: z.object({ name: z.enum(WORKLISTS) }),
+    query: z.object({
+      after: z.string().max(60).optional(),
+      limit: z.coerce.number().int().min(1).max(200).default(60),
+    }),
+    answer: z.object({ rows: z.array(rowSchema), next: z.string().nullable(), total: countSchema }),
+  }),
+  find: endpoint({
+    method: 'get',
+    path: '/find',
+    summary: 'Tickets, people and services that fit the words, as I may see them',
+    query: z.object({ q: z.string().max(100) }),
+    answer: z.object({
+      tickets: z.array(z.object({ number: z.number().int(), title: z.string(), requester: z.string() })),
+      people: z.array(personRefSchema.extend({ title: z.string() })),
+    }),
+  }),
+};

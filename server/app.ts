@@ -1,0 +1,121 @@
+import compression from 'compression';
+import { parse as parseCookies } from 'cookie';
+import express, { Router, type Express, type RequestHandler } from 'express';
+import helmet from 'helmet';
+import path from 'node:path';
+import { pinoHttp } from 'pino-http';
+import { nanoid } from 'nanoid';
+import { approvalRoutes } from './approvals/routes';
+import { catalogueRoutes } from './catalogue/routes';
+import { isMigrated } from './database/migrate';
+import { fileRoutes } from './files/routes';
+import type { FileStore } from './files/store';
+import { createErrorHandler } from './http/errors';
+import { createApiDescription } from './http/openapi';
+import { ProblemError } from './http/problems';
+import { refuseOtherSites } from './http/sameSite';
+import type { Listo } from './listo';
+import type { Live } from './live/live';
+import { notificationRoutes } from './notifications/routes';
+import { peopleRoutes } from './people/routes';
+import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
+import { findViewer } from './sessions/viewer';
+import { ticketRoutes } from './tickets/routes';
+
+/** Texts may be long; files go another way. */
+const BODY_LIMIT = '2mb';
+
+function recogniseViewer(listo: Listo): RequestHandler {
+  return async (request, _response, next) => {
+    const token = parseCookies(request.get('Cookie') ?? '')[SESSION_COOKIE];
+    const viewer = token ? await findViewer(listo, token) : null;
+    if (viewer) request.viewer = viewer;
+    next();
+  };
+}
+
+function healthRoutes(app: Express, listo: Listo): void {
+  app.get('/healthz', (_request, response) => void response.json({ status: 'ok' }));
+  app.get('/readyz', async (_request, response) => {
+    const isReady = await isMigrated(listo.db.sequelize).catch(() => false);
+    response.status(isReady ? 200 : 503).json({ status: isReady ? 'ready' : 'notReady' });
+  });
+}
+
+function createApi(listo: Listo, store: FileStore, live: Live): Router {
+  const router = Router();
+  router.use(refuseOtherSites, express.json({ limit: BODY_LIMIT }), recogniseViewer(listo));
+  const description = JSON.stringify(createApiDescription());
+  router.get('/openapi.json', (_request, response) => void response.type('json').send(description));
+  router.get('/live', async (request, response) => {
+    if (!request.viewer) throw new ProblemError('notSignedIn');
+    const lastSeen = Number(request.get('Last-Event-ID') ?? request.query.after);
+    await live.join(
+      request.viewer,
+      response,
+      Number.isSafeInteger(lastSeen) && lastSeen >= 0 ? lastSeen : null,
+    );
+  });
+  for (const routes of [
+    sessionRoutes,
+    catalogueRoutes,
+    peopleRoutes,
+    ticketRoutes,
+    approvalRoutes,
+    notificationRoutes,
+  ])
+    routes(router, listo);
+  fileRoutes(router, listo, store);
+  router.use(() => {
+    throw new ProblemError('notFound');
+  });
+  return router;
+}
+
+/** Puts the application together: health, the API, and the built pages with every other address leading to them. */
+export function createApp(
+  listo: Listo,
+  { store, live, webDir }: { store: FileStore; live: Live; webDir: string | null },
+): Express {
+  const app = express();
+  app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
+  app.use(
+    pinoHttp({
+      logger: listo.log,
+      genReqId: () => nanoid(12),
+      customLogLevel: (_request, response, error) =>
+        error || response.statusCode >= 500 ? 'error' : 'debug',
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: listo.config.LISTO_SECURE_COOKIES === 'true',
+    }),
+  );
+  app.use(
+    compression({
+      filter: (request, response) => request.path !== '/api/v1/live' && compression.filter(request, response),
+    }),
+  );
+  healthRoutes(app, listo);
+  app.use('/api/v1', createApi(listo, store, live));
+  if (webDir !== null) {
+    app.use(
+      '/assets',
+      express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
+    app.use(express.static(webDir, { index: false }));
+    app.get('/{*any}', (_request, response) =>
+      response.sendFile('index.html', { root: webDir, dotfiles: 'allow' }),
+    );
+  }
+  app.use(createErrorHandler(listo));
+  return app;
+}

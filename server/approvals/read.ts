@@ -1,0 +1,74 @@
+import type { Ask } from '../../contract/approvals';
+import type { Ticket } from '../../contract/tickets';
+import type { Answers, FormDefinition, Language, LocalText } from '../../core/forms';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+
+/** The approvals of a ticket with who was asked and what they said. */
+export async function readApprovals(listo: Listo, number: number): Promise<Ticket['approvals']> {
+  const { tables } = listo.db;
+  const approvals = await tables.approvals.find({ ticketNumber: number }, { order: ['startedAt'] });
+  if (approvals.length === 0) return [];
+  const asks = await tables.asks.find({ ticketNumber: number }, { order: ['askedAt', 'id'] });
+  const people = await readPeople(
+    listo,
+    asks.flatMap(({ voterId, askedId }) => [voterId, askedId]),
+  );
+  return approvals.map(({ id, name, outcome }) => ({
+    ...{ id, name, outcome },
+    asks: asks
+      .filter(({ approvalId }) => approvalId === id)
+      .map(({ id: askId, voterId, askedId, reason, decision, decidedAt, words }) => ({
+        ...{
+          id: askId,
+          voter: people.get(voterId)!,
+          asked: people.get(askedId)!,
+          reason,
+          decision,
+          decidedAt,
+          words,
+        },
+      })),
+  }));
+}
+
+type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers'> & {
+  requesterId: string;
+  voterId: string;
+  given: Answers;
+  form: FormDefinition;
+};
+
+function wordOf(
+  value: unknown,
+  choices: { value: string; label: LocalText }[] | undefined,
+  language: Language,
+): string | null {
+  if (typeof value === 'boolean') return value ? '✓' : '–';
+  if (typeof value === 'number') return String(value);
+  if (typeof value !== 'string') return null;
+  return choices?.find((choice) => choice.value === value)?.label[language] ?? value;
+}
+
+/** What waits for someone's decision, the longest first, with the facts to decide by. */
+export async function readAsks(listo: Listo, personId: string, language: Language): Promise<Ask[]> {
+  const rows = await listo.db.select<AskRecord>(
+    `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, s.cost,
+       a.askedAt AS since, t.answers AS given, s.form
+     FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
+     JOIN tickets t ON t.number = a.ticketNumber JOIN services s ON s.id = t.serviceId
+     WHERE a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt`,
+    { personId },
+  );
+  const people = await readPeople(
+    listo,
+    rows.flatMap(({ requesterId, voterId }) => [requesterId, voterId]),
+  );
+  return rows.map(({ requesterId, voterId, given, form, ...row }) => ({
+    ...{ ...row, requester: people.get(requesterId)!, voter: people.get(voterId)! },
+    answers: form.fields.flatMap(({ name, label, choices }) => {
+      const value = wordOf(given[name], choices, language);
+      return value === null ? [] : [{ label, value }];
+    }),
+  }));
+}

@@ -1,0 +1,131 @@
+import type { Service, ServiceCard } from '../../contract/catalogue';
+import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
+import { createFinder, type Finder } from '../../core/search';
+import type { Database } from '../database/database';
+import type { Listo } from '../listo';
+import type { ServiceRow } from './model';
+
+const DAY_MS = 86_400_000;
+const USUALLY_DAYS = 90;
+/** Fewer than this say nothing about what is usual. */
+const USUALLY_LEAST = 5;
+const FRESH_MS = 5_000;
+const USUALLY_FRESH_MS = 600_000;
+
+type Catalogue = {
+  services: ServiceRow[];
+  teamNames: Map<string, LocalText>;
+  confidential: Set<string>;
+  finders: Record<Language, Finder>;
+};
+type Cached = {
+  catalogue: Catalogue;
+  stamp: string;
+  readAt: number;
+  usually: Map<string, ServiceCard['usually']>;
+  usuallyAt: number;
+};
+
+const caches = new WeakMap<Database, Cached>();
+
+function findersOf(services: ServiceRow[]): Record<Language, Finder> {
+  const finderOf = (language: Language) =>
+    createFinder(
+      services.map(({ id, title, description, otherWords }) => ({
+        ...{
+          id,
+          title: title[language],
+          description: description[language],
+          otherWords: otherWords[language],
+        },
+      })),
+    );
+  return Object.fromEntries(LANGUAGES.map((language) => [language, finderOf(language)])) as Record<
+    Language,
+    Finder
+  >;
+}
+
+/** Median working time to done by service, of what was done lately. */
+async function readUsually(listo: Listo): Promise<Cached['usually']> {
+  const calendars = await listo.calendars.getAll();
+  const rows = await listo.db.select<{ serviceId: string; elapsed: number; calendarId: string }>(
+    `SELECT DISTINCT t.serviceId, MEDIAN(c.elapsed) OVER (PARTITION BY t.serviceId) AS elapsed, tm.calendarId,
+       COUNT(*) OVER (PARTITION BY t.serviceId) AS done
+     FROM tickets t JOIN clocks c ON c.ticketNumber = t.number JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution'
+     JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = s.teamId
+     WHERE t.resolvedAt > :since AND c.stoppedAt IS NOT NULL HAVING done >= :least`,
+    { since: listo.clock.now() - USUALLY_DAYS * DAY_MS, least: USUALLY_LEAST },
+  );
+  return new Map(
+    rows.map(({ serviceId, elapsed, calendarId }) => {
+      const hoursPerDay = calendars[calendarId]?.spec.hoursPerDay ?? 24;
+      return [serviceId, { minutes: Math.round(Number(elapsed) / 60_000), hoursPerDay }];
+    }),
+  );
+}
+
+async function readCatalogue(listo: Listo): Promise<Cached> {
+  const { tables } = listo.db;
+  const known = caches.get(listo.db);
+  const now = performance.now();
+  if (known && now - known.readAt < FRESH_MS) return known;
+  const services = await tables.services.find({ isOn: true }, { order: ['id'] });
+  const stamp = services.map(({ id, version }) => `${id}@${version}`).join();
+  const teams = await tables.teams.find({});
+  const isUsuallyFresh = known !== undefined && now - known.usuallyAt < USUALLY_FRESH_MS;
+  const cached: Cached = {
+    catalogue: {
+      services,
+      teamNames: new Map(teams.map(({ id, name }) => [id, name])),
+      confidential: new Set(teams.filter(({ isConfidential }) => isConfidential).map(({ id }) => id)),
+      finders: known?.stamp === stamp ? known.catalogue.finders : findersOf(services),
+    },
+    ...{ stamp, readAt: now },
+    ...(isUsuallyFresh
+      ? { usually: known.usually, usuallyAt: known.usuallyAt }
+      : { usually: await readUsually(listo), usuallyAt: now }),
+  };
+  caches.set(listo.db, cached);
+  return cached;
+}
+
+function toCard(
+  { id, kind, place, title, description, teamId, cost, approval }: ServiceRow,
+  { catalogue, usually }: Cached,
+): ServiceCard {
+  return {
+    ...{ id, kind, place, title, description, cost, teamName: catalogue.teamNames.get(teamId)! },
+    ...{ needsApproval: approval !== null, usually: usually.get(id) ?? null },
+  };
+}
+
+export async function listServices(listo: Listo): Promise<ServiceCard[]> {
+  const cached = await readCatalogue(listo);
+  return cached.catalogue.services.map((service) => toCard(service, cached));
+}
+
+export async function readService(listo: Listo, id: string): Promise<Service | null> {
+  const cached = await readCatalogue(listo);
+  const service = cached.catalogue.services.find((candidate) => candidate.id === id);
+  if (!service) return null;
+  return {
+    ...toCard(service, cached),
+    form: service.form,
+    isConfidential: cached.catalogue.confidential.has(service.teamId),
+  };
+}
+
+/** Services that fit what was typed so far, the best first. */
+export async function searchServices(
+  listo: Listo,
+  language: Language,
+  query: string,
+): Promise<ServiceCard[]> {
+  const cached = await readCatalogue(listo);
+  const ids = cached.catalogue.finders[language](query);
+  return ids.flatMap((id) => {
+    const service = cached.catalogue.services.find((candidate) => candidate.id === id);
+    return service ? [toCard(service, cached)] : [];
+  });
+}

@@ -1,0 +1,53 @@
+import type { Sequelize } from 'sequelize';
+import type { ClockState, TargetDefinition } from '../../core/targets';
+import { flag, id, instant, integer, json, Table, text } from '../database/table';
+
+/** `measures` says what a target is about, so that pages can name and order clocks. */
+export type TargetRow = {
+  id: string;
+  definition: TargetDefinition;
+  measures: 'firstAnswer' | 'takenUp' | 'resolution';
+  isOn: boolean;
+  position: number;
+};
+
+/** A clock's reading at its last event, for lists and timers; the journal stays the truth. */
+export type ClockRow = {
+  ticketNumber: number;
+  targetId: string;
+  state: ClockState;
+  startedAt: number | null;
+  countedFrom: number | null;
+  elapsed: number;
+  pausedFor: number;
+  limit: number | null;
+  dueAt: number | null;
+  breachedAt: number | null;
+  stoppedAt: number | null;
+  calendarId: string | null;
+  held: [number, number | null][];
+  /** The notices that have been given, as 'kind@instant'. */
+  fired: string[];
+};
+
+export function createClockTables(sequelize: Sequelize) {
+  return {
+    targets: new Table<TargetRow>(sequelize, 'targets', {
+      id,
+      definition: json,
+      measures: text(20),
+      isOn: flag,
+      position: integer,
+    }),
+    clocks: new Table<ClockRow>(
+      sequelize,
+      'clocks',
+      {
+        ...{ ticketNumber: integer, targetId: id, state: text(12), startedAt: instant, countedFrom: instant },
+        ...{ elapsed: integer, pausedFor: integer, limit: integer, dueAt: instant, breachedAt: instant },
+        ...{ stoppedAt: instant, calendarId: id, held: json, fired: json },
+      },
+      ['ticketNumber', 'targetId'],
+    ),
+  };
+}

@@ -1,0 +1,89 @@
+import {
+  replayClock,
+  type Calendars,
+  type ClockReading,
+  type ClockStretch,
+  type HistoryEvent,
+} from '../../core/targets';
+import { NOTHING_DUE } from '../tickets/model';
+import type { TimerRow } from '../timers/model';
+import type { ClockRow, TargetRow } from './model';
+
+/** Adjoining held stretches as one; the last is open while the clock is held. */
+function heldSpans(stretches: ClockStretch[], { state, countedFrom }: ClockReading): ClockRow['held'] {
+  const spans: ClockRow['held'] = [];
+  for (const { from, to, mode } of stretches) {
+    if (mode !== 'paused' || (countedFrom !== null && from < countedFrom)) continue;
+    const last = spans.at(-1);
+    if (last && last[1] === from) last[1] = to;
+    else spans.push([from, to]);
+  }
+  if (state === 'paused' && spans.length > 0) spans.at(-1)![1] = null;
+  return spans;
+}
+
+/** A clock as it is stored, with the whole reading and its instant. */
+export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'fired'> & {
+  reading: ClockReading;
+  readAt: number;
+};
+
+/** Reads a clock for storing. */
+export function toClockRow(
+  target: TargetRow,
+  calendars: Calendars,
+  history: HistoryEvent[],
+  now: number,
+): SettledClock {
+  const { reading, stretches } = replayClock(target.definition, calendars, history, now);
+  const { state, startedAt, countedFrom, elapsed, pausedFor, limit, dueAt, breachedAt, stoppedAt } = reading;
+  return {
+    ...{
+      targetId: target.id,
+      state,
+      startedAt,
+      countedFrom,
+      elapsed,
+      pausedFor,
+      limit,
+      dueAt,
+      breachedAt,
+      stoppedAt,
+    },
+    calendarId:
+      stretches.findLast(({ mode }) => mode !== 'idle')?.calendarId ?? stretches.at(-1)?.calendarId ?? null,
+    held: heldSpans(stretches, reading),
+    ...{ reading, readAt: now },
+  };
+}
+
+/** The notices that a clock owes, past and to come: its breach and its warnings, each at its instant. */
+export function noticesOf(
+  target: TargetRow,
+  calendars: Calendars,
+  row: SettledClock,
+): Pick<TimerRow, 'kind' | 'ref' | 'at'>[] {
+  const { reading, calendarId, limit, elapsed } = row;
+  const notices: Pick<TimerRow, 'kind' | 'ref' | 'at'>[] = [];
+  const add = (kind: TimerRow['kind'], what: string, at: number) =>
+    notices.push({ kind, ref: `${target.id}:${what}@${at}`, at });
+  const lateAt = reading.breachedAt ?? (reading.state === 'running' ? reading.dueAt : null);
+  if (lateAt !== null) add('clockLate', 'late', lateAt);
+  for (const { percent, at } of reading.warnings) add('clockWarned', `${percent}`, at);
+  if (reading.state !== 'running' || calendarId === null || limit === null || reading.dueAt === null)
+    return notices;
+  const crossed = new Set(reading.warnings.map(({ percent }) => percent));
+  for (const percent of new Set(target.definition.warnAtPercent)) {
+    const missing = Math.ceil((percent * limit) / 100) - elapsed;
+    if (!crossed.has(percent) && missing > 0)
+      add('clockWarned', `${percent}`, calendars[calendarId]!.addWorking(row.readAt, missing));
+  }
+  return notices;
+}
+
+export function tightestOf(rows: Pick<ClockRow, 'state' | 'dueAt'>[]): number {
+  const due = rows.filter(
+    ({ state, dueAt }) => (state === 'running' || state === 'paused') && dueAt !== null,
+  );
+  return Math.min(NOTHING_DUE, ...due.map(({ dueAt }) => dueAt!));
+}

@@ -1,0 +1,28 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { up as foundation } from './migrations/0001-foundation';
+
+function createUmzug(sequelize: Sequelize) {
+  return new Umzug({
+    migrations: [{ name: '0001-foundation', up: foundation }],
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  });
+}
+
+/** Brings the database's shape up to date; processes that start together take turns. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query("SELECT GET_LOCK('listo-migrate', 120)", { type: QueryTypes.SELECT, transaction });
+    try {
+      await createUmzug(sequelize).up();
+    } finally {
+      await sequelize.query("SELECT RELEASE_LOCK('listo-migrate')", { type: QueryTypes.SELECT, transaction });
+    }
+  });
+}
+
+export async function isMigrated(sequelize: Sequelize): Promise<boolean> {
+  return (await createUmzug(sequelize).pending()).length === 0;
+}

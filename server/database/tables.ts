@@ -1,0 +1,29 @@
+import type { Sequelize } from 'sequelize';
+import { createApprovalTables } from '../approvals/model';
+import { createCatalogueTables } from '../catalogue/model';
+import { createClockTables } from '../clocks/model';
+import { createFileTables } from '../files/model';
+import { createJournalTables } from '../journal/model';
+import { createNotificationTables } from '../notifications/model';
+import { createPeopleTables } from '../people/model';
+import { createSessionTables } from '../sessions/model';
+import { createTicketTables } from '../tickets/model';
+import { createTimerTables } from '../timers/model';
+
+/** All tables, each declared with its subject. */
+export function createTables(sequelize: Sequelize) {
+  return {
+    ...createPeopleTables(sequelize),
+    ...createSessionTables(sequelize),
+    ...createCatalogueTables(sequelize),
+    ...createTicketTables(sequelize),
+    ...createApprovalTables(sequelize),
+    ...createFileTables(sequelize),
+    ...createJournalTables(sequelize),
+    ...createClockTables(sequelize),
+    ...createTimerTables(sequelize),
+    ...createNotificationTables(sequelize),
+  };
+}
+
+export type Tables = ReturnType<typeof createTables>;

@@ -1,0 +1,18 @@
+import type { Transaction } from 'sequelize';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { FileRow } from './model';
+
+/** Ties files that a person uploaded to the ticket, and to the words, that they are sent with. */
+export async function keepFiles(
+  listo: Listo,
+  tx: Transaction,
+  personId: string,
+  fileIds: string[],
+  to: Pick<FileRow, 'ticketNumber' | 'messageId'>,
+): Promise<void> {
+  const ids = [...new Set(fileIds)];
+  const kept = await listo.db.tables.files.update({ id: ids, personId, ticketNumber: null } as never, to, tx);
+  if (kept !== ids.length)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'fileIds', code: 'notAChoice' }] });
+}

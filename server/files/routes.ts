@@ -1,0 +1,93 @@
+import type { Router } from 'express';
+import multer, { MulterError } from 'multer';
+import { nanoid } from 'nanoid';
+import { rm } from 'node:fs/promises';
+import { api } from '../../contract';
+import { FILE_LIMIT, FILE_TYPES } from '../../contract/files';
+import { findBadText } from '../../core/text';
+import { ProblemError } from '../http/problems';
+import { OK, serve } from '../http/serve';
+import type { Listo } from '../listo';
+import { requireTicket } from '../tickets/guard';
+import { detectType } from './content';
+import type { FileStore } from './store';
+
+/** Shown in the browser; everything else is offered for saving. */
+const SHOWN_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'application/pdf']);
+
+function cleanName(name: string, type: string): string {
+  const cleaned = name.replace(/[/\\]/g, '_').slice(-200).trim();
+  return cleaned === '' || findBadText(cleaned) ? `file.${FILE_TYPES[type]}` : cleaned;
+}
+
+export function fileRoutes(router: Router, listo: Listo, store: FileStore): void {
+  const { files } = api;
+  const { tables } = listo.db;
+  const upload = multer({
+    dest: store.arriving,
+    limits: { fileSize: FILE_LIMIT, files: 1 },
+    defParamCharset: 'utf8',
+  });
+
+  router.post(files.upload.path, (request, response, next) => {
+    if (!request.viewer) throw new ProblemError('notSignedIn');
+    upload.single('file')(request, response, (error: unknown) => {
+      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')
+        next(new ProblemError('fileTooLarge'));
+      else if (error) next(new ProblemError('uploadBrokenOff'));
+      else next();
+    });
+  });
+
+  serve(router, files.upload, async ({ request, viewer }) => {
+    const arrived = request.file;
+    if (!arrived) throw new ProblemError('uploadBrokenOff');
+    try {
+      if (arrived.size === 0) throw new ProblemError('fileEmpty');
+      const type = await detectType(arrived.path, arrived.originalname);
+      if (type === null) throw new ProblemError('fileTypeNotAllowed');
+      const id = nanoid();
+      const name = cleanName(arrived.originalname, type);
+      await store.keep(arrived.path, id);
+      await tables.files.insert({
+        id,
+        personId: viewer.id,
+        name,
+        type,
+        size: arrived.size,
+        at: listo.clock.now(),
+      });
+      return { id, name, type, size: arrived.size };
+    } finally {
+      await rm(arrived.path, { force: true });
+    }
+  });
+
+  serve(router, files.remove, async ({ viewer, params }) => {
+    const removed = await tables.files.remove({ id: params.id, personId: viewer.id, ticketNumber: null });
+    if (removed === 0) throw new ProblemError('notFound');
+    await store.remove(params.id);
+    return OK;
+  });
+
+  router.get('/files/:id', async (request, response) => {
+    const { viewer } = request;
+    if (!viewer) throw new ProblemError('notSignedIn');
+    const file = await tables.files.findOne({ id: request.params.id });
+    if (!file) throw new ProblemError('notFound');
+    if (file.ticketNumber === null && file.personId !== viewer.id) throw new ProblemError('notFound');
+    if (file.ticketNumber !== null) {
+      const message = file.messageId === null ? null : await tables.messages.findOne({ id: file.messageId });
+      await requireTicket(
+        listo,
+        viewer,
+        file.ticketNumber,
+        message?.readBy === 'team' ? 'readNotes' : 'read',
+      );
+    }
+    const disposition = SHOWN_TYPES.has(file.type) ? 'inline' : 'attachment';
+    response.set({ 'Content-Type': file.type, 'Cache-Control': 'private, max-age=3600' });
+    response.set('Content-Disposition', `${disposition}; filename*=UTF-8''${encodeURIComponent(file.name)}`);
+    response.sendFile(store.pathOf(file.id), { dotfiles: 'allow' });
+  });
+}

@@ -1,0 +1,45 @@
+import { UniqueConstraintError, type Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+
+/** Who does something, and (for a POST that may come twice) under which key. */
+export type Actor = { id: string; idempotencyKey?: string };
+
+async function findKept(listo: Listo, { id, idempotencyKey }: Actor): Promise<unknown> {
+  const kept = await listo.db.tables.keptAnswers.findOne({ personId: id, key: idempotencyKey! });
+  return kept?.answer;
+}
+
+/**
+ * Runs a change in one transaction and lets what follows from it begin after the commit. With an idempotency key
+ * its answer is kept in that transaction, and the same call again gets the kept answer.
+ */
+export async function change<T>(
+  listo: Listo,
+  actor: Actor,
+  work: (tx: Transaction) => Promise<T>,
+): Promise<T> {
+  const { idempotencyKey: key } = actor;
+  if (key !== undefined) {
+    const kept = await findKept(listo, actor);
+    if (kept !== undefined) return kept as T;
+  }
+  try {
+    const answer = await listo.db.transaction(async (tx) => {
+      const result = await work(tx);
+      if (key !== undefined)
+        await listo.db.tables.keptAnswers.insert(
+          { personId: actor.id, key, at: listo.clock.now(), answer: result },
+          tx,
+        );
+      return result;
+    });
+    listo.wake();
+    return answer;
+  } catch (error) {
+    // The same call ran beside this one and was first.
+    const kept =
+      key !== undefined && error instanceof UniqueConstraintError ? await findKept(listo, actor) : undefined;
+    if (kept === undefined) throw error;
+    return kept as T;
+  }
+}

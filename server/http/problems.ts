@@ -1,0 +1,77 @@
+import type { Problem } from '../../contract/problem';
+
+type ProblemKind = { status: number; title: string; wayOut: string };
+
+/** Every error that the server answers with. A slug is never used again for something else. */
+export const PROBLEMS = {
+  notSignedIn: {
+    status: 401,
+    title: 'Not signed in',
+    wayOut: 'Sign in, then do it again. What you typed is kept.',
+  },
+  wrongNameOrPassword: { status: 401, title: 'Wrong name or password', wayOut: 'Check both and try again.' },
+  tooManyTries: {
+    status: 429,
+    title: 'Too many tries',
+    wayOut: 'Wait a quarter of an hour, then try again.',
+  },
+  forbidden: { status: 403, title: 'Not yours to do', wayOut: 'Ask someone of the team that holds it.' },
+  otherSite: { status: 403, title: 'Came from another site', wayOut: 'Open Listo itself and do it there.' },
+  notFound: { status: 404, title: 'Not there', wayOut: 'Check the address, or look for it in Find.' },
+  fieldsNotValid: {
+    status: 422,
+    title: 'Some fields do not fit',
+    wayOut: 'Mend the fields named and send again.',
+  },
+  moveNotAllowed: {
+    status: 409,
+    title: 'Not possible now',
+    wayOut: 'Reload to see what the ticket allows now.',
+  },
+  stale: { status: 409, title: 'Changed meanwhile', wayOut: 'Look at what differs and choose.' },
+  alreadyDecided: { status: 409, title: 'Already decided', wayOut: 'Nothing is left to do.' },
+  fileTooLarge: { status: 413, title: 'File too large', wayOut: 'Send a file of at most 25 MB, or a link.' },
+  fileEmpty: {
+    status: 422,
+    title: 'File is empty',
+    wayOut: 'Choose the file again; this one has no content.',
+  },
+  fileTypeNotAllowed: {
+    status: 415,
+    title: 'Kind of file not taken',
+    wayOut: 'Send a picture, PDF, text, office document, zip or mp4.',
+  },
+  uploadBrokenOff: {
+    status: 400,
+    title: 'Upload broken off',
+    wayOut: 'Send the file again; nothing was kept.',
+  },
+  bodyTooLarge: { status: 413, title: 'Too much at once', wayOut: 'Shorten the text or send it as a file.' },
+  malformed: { status: 400, title: 'Cannot be read', wayOut: 'Send JSON as the API description says.' },
+  alreadySetUp: { status: 409, title: 'Already set up', wayOut: 'Sign in instead.' },
+  notReady: { status: 503, title: 'Database away', wayOut: 'Wait a moment; Listo tries again by itself.' },
+  unexpected: {
+    status: 500,
+    title: 'Something went wrong',
+    wayOut: 'Try again; tell the administrator the request id.',
+  },
+} as const satisfies Record<string, ProblemKind>;
+
+export type ProblemName = keyof typeof PROBLEMS;
+type Extra = Pick<Problem, 'fields' | 'differences'>;
+
+/** An expected failure on its way to the client as problem details (RFC 9457). */
+export class ProblemError extends Error {
+  constructor(
+    readonly problem: ProblemName,
+    readonly extra: Extra = {},
+  ) {
+    super(problem);
+    this.name = 'ProblemError';
+  }
+}
+
+export function toProblem(name: ProblemName, requestId: string, extra: Extra = {}): Problem {
+  const { status, title, wayOut } = PROBLEMS[name];
+  return { type: `/problems/${name}`, title, status, detail: wayOut, requestId, ...extra };
+}

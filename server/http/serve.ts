@@ -1,0 +1,69 @@
+import type { Request, Response, Router } from 'express';
+import type { z } from 'zod';
+import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from '../../contract/endpoint';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import type { Actor } from './change';
+import { ProblemError } from './problems';
+
+export type Call<E> = {
+  params: ParamsOf<E>;
+  query: QueryOf<E>;
+  body: BodyOf<E>;
+  viewer: SignedIn;
+  actor: Actor;
+  request: Request;
+  response: Response;
+};
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    viewer?: SignedIn;
+  }
+}
+
+const CODES: Record<string, string> = { too_big: 'tooLong', too_small: 'missing', invalid_type: 'malformed' };
+const OWN_CODES = new Set(['tooLong', 'tooShort', 'badCharacter', 'missing', 'malformed']);
+
+function parse(schema: z.ZodType | undefined, value: unknown): unknown {
+  if (!schema) return undefined;
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const fields = result.error.issues.map(({ path, code, message }) => ({
+    field: path.map(String).join('.'),
+    code: OWN_CODES.has(message) ? message : (CODES[code] ?? 'malformed'),
+  }));
+  throw new ProblemError('fieldsNotValid', { fields });
+}
+
+function readKey(request: Request): string | undefined {
+  const key = request.get('Idempotency-Key');
+  return key !== undefined && /^[\w-]{8,100}$/.test(key) ? key : undefined;
+}
+
+/** Answers an endpoint: parses what comes in by its contract, asks for a session, sends what the handler answers. */
+export function serve<E extends Endpoint>(
+  router: Router,
+  endpoint: E,
+  handle: (call: Call<E>) => Promise<AnswerOf<E>>,
+): void {
+  router[endpoint.method](endpoint.path, async (request, response) => {
+    const { viewer } = request;
+    if (!viewer && !endpoint.isOpen) throw new ProblemError('notSignedIn');
+    const idempotencyKey = readKey(request);
+    const answer = await handle({
+      params: parse(endpoint.params, request.params),
+      query: parse(endpoint.query, request.query),
+      body: parse(endpoint.body, request.body ?? {}),
+      viewer: viewer!,
+      actor: { id: viewer?.id ?? '', ...(idempotencyKey !== undefined && { idempotencyKey }) },
+      ...{ request, response },
+    } as Call<E>);
+    if (!response.headersSent) response.json(answer);
+  });
+}
+
+export const OK = { ok: true } as const;
+
+/** Routes of a subject, given the application. */
+export type Routes = (router: Router, listo: Listo) => void;

@@ -1,0 +1,47 @@
+import type { Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+import type { JournalRow } from './model';
+
+/** Something that follows from the journal. What it writes commits together with its cursor, so exactly once. */
+export type Consumer = {
+  name: string;
+  handle(listo: Listo, entries: JournalRow[], tx: Transaction): Promise<void>;
+};
+
+const BATCH = 200;
+
+/** Consumers begin at the present end of the journal when they are new. */
+export async function registerConsumers(listo: Listo, consumers: Consumer[]): Promise<void> {
+  for (const name of ['sequencer', ...consumers.map((consumer) => consumer.name)])
+    await listo.db.run(
+      `INSERT IGNORE INTO consumers (name, position) SELECT :name, COALESCE(MAX(position), 0) FROM journal`,
+      { name },
+    );
+}
+
+/**
+ * Hands the next entries to a consumer, unless another process has it in hand (the row lock is the lease, and a
+ * process that dies loses it with its connection).
+ * @returns how many entries were handled
+ */
+export async function runConsumer(listo: Listo, consumer: Consumer): Promise<number> {
+  const { db } = listo;
+  return db.transaction(async (tx) => {
+    const [cursor] = await db.select<{ position: number }>(
+      'SELECT position FROM consumers WHERE name = :name FOR UPDATE SKIP LOCKED',
+      { name: consumer.name },
+      tx,
+    );
+    if (!cursor) return 0;
+    const entries = await db.select<JournalRow>(
+      'SELECT * FROM journal WHERE position > :position ORDER BY position LIMIT :limit',
+      { position: cursor.position, limit: BATCH },
+      tx,
+    );
+    const last = entries.at(-1);
+    if (!last) return 0;
+    await consumer.handle(listo, entries, tx);
+    await db.tables.consumers.update({ name: consumer.name }, { position: last.position! }, tx);
+    return entries.length;
+  });
+}

@@ -1,0 +1,43 @@
+import type { Sequelize } from 'sequelize';
+import type { Door } from '../../core/tickets';
+import { id, instant, integer, json, Table, text } from '../database/table';
+
+export type Via = Door | 'rule' | 'timer' | 'api';
+export type Changes = Record<string, { from: unknown; to: unknown }>;
+
+/**
+ * What happened. `position` is null until the sequencer has seen the entry committed; it is the order in which
+ * consumers read, and the only column that is ever written after the entry.
+ */
+export type JournalRow = {
+  id: number;
+  position: number | null;
+  at: number;
+  actorId: string | null;
+  via: Via;
+  type: string;
+  ticketNumber: number | null;
+  audience: 'requester' | 'team';
+  changes: Changes;
+  data: Record<string, unknown>;
+};
+
+export type ConsumerRow = { name: string; position: number };
+
+export function createJournalTables(sequelize: Sequelize) {
+  return {
+    journal: new Table<JournalRow>(sequelize, 'journal', {
+      ...{
+        id: { type: integer, autoIncrement: true } as never,
+        position: integer,
+        at: instant,
+        actorId: id,
+        via: text(20),
+      },
+      ...{ type: text(40), ticketNumber: integer, audience: text(10), changes: json, data: json },
+    }),
+    consumers: new Table<ConsumerRow>(sequelize, 'consumers', { name: text(40), position: integer }, [
+      'name',
+    ]),
+  };
+}

@@ -1,0 +1,16 @@
+import type { Logger } from 'pino';
+import type { Clock } from './clock';
+import type { Config } from './config';
+import type { Database } from './database/database';
+import type { CalendarStore } from './people/calendarStore';
+
+/** What every service is given: the outside of one running application. */
+export interface Listo {
+  config: Config;
+  db: Database;
+  clock: Clock;
+  log: Logger;
+  calendars: CalendarStore;
+  /** Says that something was committed that consumers should look at. */
+  wake(): void;
+}

@@ -1,0 +1,28 @@
+import type { Sequelize } from 'sequelize';
+import type { Reader, ToldEvent } from '../../core/telling';
+import { id, instant, integer, Table, text } from '../database/table';
+
+export type NotificationRow = {
+  id: number;
+  personId: string;
+  ticketNumber: number;
+  journalId: number;
+  event: ToldEvent;
+  relation: Reader;
+  at: number;
+  readAt: number | null;
+};
+
+export function createNotificationTables(sequelize: Sequelize) {
+  return {
+    notifications: new Table<NotificationRow>(sequelize, 'notifications', {
+      ...{
+        id: { type: integer, autoIncrement: true } as never,
+        personId: id,
+        ticketNumber: integer,
+        journalId: integer,
+      },
+      ...{ event: text(20), relation: text(20), at: instant, readAt: instant },
+    }),
+  };
+}

@@ -1,0 +1,82 @@
+import type { Sequelize } from 'sequelize';
+import type { CalendarSpec } from '../../core/calendar';
+import type { Language, LocalText } from '../../core/forms';
+import type { TeamRole } from '../../core/rights';
+import { flag, id, instant, integer, json, Table, text } from '../database/table';
+
+export type PersonRow = {
+  id: string;
+  name: string;
+  email: string;
+  phone: string;
+  title: string;
+  department: string;
+  siteId: string;
+  /** Where inside the site: a gate, a deck, a room. */
+  place: string | null;
+  vessel: string | null;
+  device: string | null;
+  costCentre: string;
+  managerId: string | null;
+  language: Language;
+  isAdministrator: boolean;
+  mayAskForOthers: boolean;
+  goesFirst: boolean;
+  passwordHash: string | null;
+  leftAt: number | null;
+  version: number;
+};
+
+export type SiteRow = { id: string; name: string; timeZone: string; calendarId: string };
+export type CalendarRow = { id: string; spec: CalendarSpec; version: number };
+export type TeamRow = {
+  id: string;
+  name: LocalText;
+  isConfidential: boolean;
+  calendarId: string;
+  version: number;
+};
+export type GroupRow = { id: string; teamId: string; name: string };
+export type MemberRow = { teamId: string; personId: string; role: TeamRole; groupId: string | null };
+export type SettingRow = { name: string; value: unknown };
+
+export function createPeopleTables(sequelize: Sequelize) {
+  return {
+    people: new Table<PersonRow>(sequelize, 'people', {
+      ...{ id, name: text(), email: text(), phone: text(), title: text(), department: text(), siteId: id },
+      ...{
+        place: text(),
+        vessel: text(),
+        device: text(),
+        costCentre: text(),
+        managerId: id,
+        language: text(2),
+      },
+      ...{
+        isAdministrator: flag,
+        mayAskForOthers: flag,
+        goesFirst: flag,
+        passwordHash: text(),
+        leftAt: instant,
+      },
+      version: integer,
+    }),
+    sites: new Table<SiteRow>(sequelize, 'sites', { id, name: text(), timeZone: text(60), calendarId: id }),
+    calendars: new Table<CalendarRow>(sequelize, 'calendars', { id, spec: json, version: integer }),
+    teams: new Table<TeamRow>(sequelize, 'teams', {
+      id,
+      name: json,
+      isConfidential: flag,
+      calendarId: id,
+      version: integer,
+    }),
+    groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),
+    members: new Table<MemberRow>(
+      sequelize,
+      'team_members',
+      { teamId: id, personId: id, role: text(20), groupId: id },
+      ['teamId', 'personId'],
+    ),
+    settings: new Table<SettingRow>(sequelize, 'settings', { name: text(60), value: json }, ['name']),
+  };
+}

@@ -1,0 +1,46 @@
+import { api } from '../../contract';
+import { serve, type Routes } from '../http/serve';
+
+const FOUND = 12;
+type Card = { id: string; name: string; goesFirst: boolean | number; title: string; site: string };
+
+export const peopleRoutes: Routes = (router, listo) => {
+  const { people } = api;
+  const { tables, select } = listo.db;
+
+  serve(router, people.search, async ({ query }) => {
+    const pattern = `%${query.q.trim().replace(/[%_\\]/g, '\\$&')}%`;
+    const rows = await select<Card>(
+      `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site FROM people p JOIN sites s ON s.id = p.siteId
+       WHERE p.name LIKE :pattern AND p.leftAt IS NULL ORDER BY p.name LIMIT :limit`,
+      { pattern, limit: FOUND },
+    );
+    return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
+  });
+
+  serve(router, people.teams, async () => {
+    const teams = await tables.teams.find({}, { order: ['id'] });
+    const groups = await tables.groups.find({}, { order: ['name'] });
+    const members = await select<{
+      teamId: string;
+      id: string;
+      name: string;
+      role: string;
+      groupId: string | null;
+    }>(
+      'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
+    );
+    return teams.map(({ id, name, isConfidential, calendarId }) => ({
+      ...{ id, name, isConfidential: Boolean(isConfidential), calendarId },
+      groups: groups
+        .filter(({ teamId }) => teamId === id)
+        .map(({ id: groupId, name: groupName }) => ({ id: groupId, name: groupName })),
+      members: members.filter(({ teamId }) => teamId === id).map(({ teamId: _, ...member }) => member),
+    }));
+  });
+
+  serve(router, people.calendars, async () => {
+    const rows = await tables.calendars.find({}, { order: ['id'] });
+    return rows.map(({ id, spec }) => ({ id, spec }));
+  });
+};

@@ -1,0 +1,72 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { decidingConsumer } from './approvals/consumer';
+import { createClock } from './clock';
+import { clocksConsumer } from './clocks/consumer';
+import type { Config } from './config';
+import { openDatabase } from './database/database';
+import { migrate } from './database/migrate';
+import { FileStore } from './files/store';
+import { registerConsumers, type Consumer } from './journal/consumer';
+import { Pump } from './journal/pump';
+import type { Listo } from './listo';
+import { Live } from './live/live';
+import { tellingConsumer } from './notifications/consumer';
+import { createCalendarStore } from './people/calendarStore';
+import { waitingConsumer } from './tickets/waitingConsumer';
+import { timerHandlers } from './timers/handlers';
+import { startTimers } from './timers/runner';
+
+/** What follows from the journal, in the order in which it is looked at. */
+const CONSUMERS: Consumer[] = [decidingConsumer, clocksConsumer, waitingConsumer, tellingConsumer];
+
+/** The application without its doors: for work on the data alone. */
+export function createListo(config: Config, wake: () => void = () => undefined): Listo {
+  const db = openDatabase(config.DATABASE_URL);
+  const log = pino({ level: config.LOG_LEVEL, base: { pid: process.pid } });
+  return {
+    config,
+    db,
+    log,
+    clock: createClock(config.LISTO_CLOCK_STARTS_AT),
+    calendars: createCalendarStore(db),
+    wake,
+  };
+}
+
+export type RunningListo = { listo: Listo; port: number; stop(): Promise<void> };
+
+function listen(server: Server, { HOST, PORT }: Config): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(PORT, HOST, () => resolve((server.address() as AddressInfo).port));
+  });
+}
+
+/** Starts one process of the application: migrated, with its consumers and timers running, listening. */
+export async function startListo(config: Config, webDir: string | null): Promise<RunningListo> {
+  const listo = createListo(config, () => pump.wake());
+  await migrate(listo.db.sequelize);
+  const store = new FileStore(config.LISTO_DATA_DIR);
+  await store.open();
+  await registerConsumers(listo, CONSUMERS);
+  const live = new Live(listo);
+  const pump = new Pump(listo, CONSUMERS, () => live.tail());
+  const server = createServer(createApp(listo, { store, live, webDir }));
+  const port = await listen(server, config);
+  pump.start();
+  const timers = startTimers(listo, timerHandlers);
+  return {
+    ...{ listo, port },
+    async stop() {
+      live.stop();
+      server.close();
+      server.closeAllConnections();
+      await timers.stop();
+      await pump.stop();
+      await listo.db.close();
+    },
+  };
+}

@@ -1,0 +1,33 @@
+import type { Me } from '../../contract/session';
+import { isAgent } from '../../core/rights';
+import type { Listo } from '../listo';
+import type { PersonRow, SiteRow } from '../people/model';
+import type { SignedIn } from './viewer';
+
+type KnownPerson = Pick<PersonRow, 'place' | 'vessel' | 'device' | 'phone' | 'department' | 'costCentre'>;
+
+/** What forms can be filled with. */
+export function getKnownFacts(person: KnownPerson, siteName: string): Me['known'] {
+  const { place, vessel, device, phone, department, costCentre } = person;
+  const facts = { site: siteName, place, vessel, device, phone, department, costCentre };
+  return Object.fromEntries(Object.entries(facts).filter(([, value]) => value)) as Me['known'];
+}
+
+export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
+  const { tables } = listo.db;
+  const person = (await tables.people.findOne({ id: viewer.id }))!;
+  const site = (await tables.sites.findOne({ id: person.siteId })) as SiteRow;
+  const firstTeam = viewer.teams[0] && (await tables.teams.findOne({ id: viewer.teams[0].teamId }));
+  return {
+    ...{
+      id: viewer.id,
+      name: viewer.name,
+      title: person.title,
+      language: viewer.language,
+      timeZone: site.timeZone,
+    },
+    ...{ calendarId: firstTeam?.calendarId ?? site.calendarId, isAdministrator: viewer.isAdministrator },
+    ...{ mayAskForOthers: viewer.mayAskForOthers || isAgent(viewer), teams: viewer.teams },
+    ...{ known: getKnownFacts(person, site.name), areas: isAgent(viewer) ? ['ask', 'desk'] : ['ask'] },
+  };
+}

@@ -1,0 +1,43 @@
+import type { Sequelize } from 'sequelize';
+import { id, instant, integer, json, Table, text } from '../database/table';
+
+/** `id` is the SHA-256 of the cookie's token, so that the table alone signs nobody in. */
+export type SessionRow = {
+  id: string;
+  personId: string;
+  createdAt: number;
+  seenAt: number;
+  expiresAt: number;
+  userAgent: string;
+};
+/** Failed sign-ins of one name from one address. */
+export type SignInFailureRow = { key: string; count: number; lastAt: number };
+/** An answer kept for a POST that may come again. */
+export type KeptAnswerRow = { personId: string; key: string; at: number; answer: unknown };
+
+export function createSessionTables(sequelize: Sequelize) {
+  return {
+    sessions: new Table<SessionRow>(sequelize, 'sessions', {
+      ...{
+        id: text(64),
+        personId: id,
+        createdAt: instant,
+        seenAt: instant,
+        expiresAt: instant,
+        userAgent: text(300),
+      },
+    }),
+    signInFailures: new Table<SignInFailureRow>(
+      sequelize,
+      'sign_in_failures',
+      { key: text(64), count: integer, lastAt: instant },
+      ['key'],
+    ),
+    keptAnswers: new Table<KeptAnswerRow>(
+      sequelize,
+      'kept_answers',
+      { personId: id, key: text(100), at: instant, answer: json },
+      ['personId', 'key'],
+    ),
+  };
+}

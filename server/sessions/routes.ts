@@ -1,0 +1,99 @@
+import { serialize } from 'cookie';
+import type { Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { api } from '../../contract';
+import { ProblemError } from '../http/problems';
+import { OK, serve, type Routes } from '../http/serve';
+import type { Listo } from '../listo';
+import { listDemoPeople } from './demoPeople';
+import { readMe } from './me';
+import { beginSession, checkPassword, endSession } from './sessions';
+import { needsSetUp, setUp } from './setUp';
+
+export const SESSION_COOKIE = 'listo-session';
+const MAX_AGE_S = 14 * 86_400;
+
+function setCookie(listo: Listo, response: Response, token: string, maxAge = MAX_AGE_S): void {
+  const secure = listo.config.LISTO_SECURE_COOKIES === 'true';
+  response.append(
+    'Set-Cookie',
+    serialize(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', path: '/', maxAge, secure }),
+  );
+}
+
+async function isDemo(listo: Listo): Promise<boolean> {
+  return (await listo.db.tables.settings.findOne({ name: 'demo' })) !== null;
+}
+
+export const sessionRoutes: Routes = (router, listo) => {
+  const { session } = api;
+  const { tables } = listo.db;
+  const limiter = rateLimit({
+    ...{
+      windowMs: 15 * 60_000,
+      limit: listo.config.LISTO_SIGN_IN_LIMIT,
+      legacyHeaders: false,
+      standardHeaders: true,
+    },
+    skip: ({ method }) => method !== 'POST',
+    handler: () => {
+      throw new ProblemError('tooManyTries');
+    },
+  });
+  router.use(['/session', '/setup'], limiter);
+
+  serve(router, session.get, async ({ request }) => ({
+    me: request.viewer ? await readMe(listo, request.viewer) : null,
+    ...{ isDemo: await isDemo(listo), needsSetup: await needsSetUp(listo), now: listo.clock.now() },
+  }));
+
+  serve(router, session.signIn, async ({ body, request, response }) => {
+    const personId = await checkPassword(listo, body.email, body.password, request.ip ?? '');
+    setCookie(listo, response, await beginSession(listo, personId, request.get('User-Agent') ?? ''));
+    return OK;
+  });
+
+  serve(router, session.signInDemo, async ({ body, request, response }) => {
+    const person = (await isDemo(listo))
+      ? await tables.people.findOne({ id: body.personId, leftAt: null })
+      : null;
+    if (!person) throw new ProblemError('notFound');
+    setCookie(listo, response, await beginSession(listo, person.id, request.get('User-Agent') ?? ''));
+    return OK;
+  });
+
+  serve(router, session.signOut, async ({ viewer, response }) => {
+    await endSession(listo, viewer.id, viewer.sessionId);
+    setCookie(listo, response, '', 0);
+    return OK;
+  });
+
+  serve(router, session.demoPeople, async () => ((await isDemo(listo)) ? listDemoPeople(listo) : []));
+
+  serve(router, session.list, async ({ viewer }) => {
+    const rows = await tables.sessions.find({ personId: viewer.id }, { order: [['seenAt', 'DESC']] });
+    const live = rows.filter(({ expiresAt }) => expiresAt > listo.clock.now());
+    // The shown id is a part of the hash: enough to name a session, useless for signing in.
+    return live.map(({ id, createdAt, seenAt, userAgent }) => ({
+      ...{ id: id.slice(0, 40), createdAt, seenAt, userAgent, isThis: id === viewer.sessionId },
+    }));
+  });
+
+  serve(router, session.end, async ({ viewer, params }) => {
+    const rows = await tables.sessions.find({ personId: viewer.id });
+    const row = rows.find(({ id }) => id.startsWith(params.id) && params.id.length === 40);
+    await endSession(listo, viewer.id, row?.id ?? '');
+    return OK;
+  });
+
+  serve(router, session.setLanguage, async ({ viewer, body }) => {
+    await tables.people.update({ id: viewer.id }, { language: body.language });
+    return OK;
+  });
+
+  serve(router, session.setUp, async ({ body, request, response }) => {
+    const personId = await setUp(listo, body);
+    setCookie(listo, response, await beginSession(listo, personId, request.get('User-Agent') ?? ''));
+    return OK;
+  });
+};

@@ -1,0 +1,68 @@
+import { nanoid } from 'nanoid';
+import { compileCalendar, UnknownTimeZone, WEEKDAYS } from '../../core/calendar';
+import type { BodyOf } from '../../contract/endpoint';
+import type { api } from '../../contract';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import { hashPassword } from './sessions';
+
+/** Whether nobody is there yet. */
+export async function needsSetUp(listo: Listo): Promise<boolean> {
+  const rows = await listo.db.select('SELECT 1 FROM people LIMIT 1');
+  return rows.length === 0;
+}
+
+/** Makes the first administrator, with one site, its office hours and one team to begin with. */
+export async function setUp(listo: Listo, body: BodyOf<typeof api.session.setUp>): Promise<string> {
+  const { db } = listo;
+  const { organisation, name, email, password, timeZone } = body;
+  const hours = [{ from: '09:00', to: '17:00' }];
+  const weekly = Object.fromEntries(WEEKDAYS.slice(0, 5).map((day) => [day, hours]));
+  const spec = { name: 'Office', timeZone, hoursPerDay: 8, weekly, exceptions: [] };
+  try {
+    compileCalendar(spec);
+  } catch (error) {
+    if (error instanceof UnknownTimeZone)
+      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'timeZone', code: 'malformed' }] });
+    throw error;
+  }
+  const passwordHash = await hashPassword(password);
+  const id = nanoid();
+  await db.transaction(async (tx) => {
+    if (await needsSetUp(listo)) {
+      await db.tables.calendars.insert({ id: 'office', spec, version: 1 }, tx);
+      await db.tables.sites.insert({ id: 'head', name: organisation, timeZone, calendarId: 'office' }, tx);
+      const team = {
+        id: 'desk',
+        name: { en: 'Service desk', pt: 'Central de serviços' },
+        isConfidential: false,
+      };
+      await db.tables.teams.insert({ ...team, calendarId: 'office', version: 1 }, tx);
+      await db.tables.people.insert(
+        {
+          ...{
+            id,
+            name,
+            email,
+            phone: '',
+            title: 'Administrator',
+            department: '',
+            siteId: 'head',
+            costCentre: '',
+          },
+          ...{
+            language: 'en',
+            isAdministrator: true,
+            mayAskForOthers: true,
+            goesFirst: false,
+            passwordHash,
+            version: 1,
+          },
+        },
+        tx,
+      );
+      await db.tables.members.insert({ teamId: 'desk', personId: id, role: 'lead', groupId: null }, tx);
+    } else throw new ProblemError('alreadySetUp');
+  });
+  return id;
+}

@@ -1,0 +1,59 @@
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { getPriority } from '../../core/tickets';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { readPriorityTable } from './create';
+import { requireTicket } from './guard';
+import { recordChange } from './record';
+import { refuseStale } from './stale';
+import type { TicketRecord } from './model';
+
+type Body = BodyOf<typeof api.tickets.change>;
+
+/** Impact and urgency give the priority, unless someone overrides it and says why. */
+async function priorityChanges(
+  listo: Listo,
+  ticket: TicketRecord,
+  wanted: Omit<Body, 'version'>,
+): Promise<Partial<TicketRecord>> {
+  const { impact = ticket.impact, urgency = ticket.urgency, priority, priorityReason } = wanted;
+  if (priority !== undefined) {
+    if (priorityReason === undefined)
+      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'priorityReason', code: 'missing' }] });
+    return { impact, urgency, priority, priorityReason };
+  }
+  if (wanted.impact === undefined && wanted.urgency === undefined) return {};
+  return {
+    impact,
+    urgency,
+    priority: getPriority(await readPriorityTable(listo), impact, urgency),
+    priorityReason: null,
+  };
+}
+
+/** Changes facts of a ticket in place. */
+export async function changeFacts(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  { version, ...wanted }: Body,
+) {
+  return change(listo, actor, async (tx) => {
+    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+    await refuseStale(listo, tx, ticket, { version, restsOn: wanted });
+    const changes = {
+      ...(wanted.title !== undefined && { title: wanted.title }),
+      ...(await priorityChanges(listo, ticket, wanted)),
+    };
+    const recorded = await recordChange(listo, tx, ticket, changes, {
+      type: 'changed',
+      actorId: viewer.id,
+      via: 'desk',
+    });
+    return { version: recorded.version };
+  });
+}

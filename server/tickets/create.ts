@@ -1,0 +1,141 @@
+import type { Transaction } from 'sequelize';
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { checkAnswers, type Answers } from '../../core/forms';
+import { isAgent } from '../../core/rights';
+import {
+  DEFAULT_PRIORITY_TABLE,
+  getPriority,
+  IMPACTS,
+  URGENCIES,
+  type Impact,
+  type PriorityTable,
+  type Urgency,
+} from '../../core/tickets';
+import { askForApproval } from '../approvals/ask';
+import type { ServiceRow } from '../catalogue/model';
+import { keepFiles } from '../files/keep';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { NOTHING_DUE, type TicketRecord } from './model';
+
+type Body = BodyOf<typeof api.tickets.create>;
+
+export async function readPriorityTable(listo: Listo, tx?: Transaction): Promise<PriorityTable> {
+  const setting = await listo.db.tables.settings.findOne({ name: 'priorityTable' }, tx);
+  return (setting?.value as PriorityTable | undefined) ?? DEFAULT_PRIORITY_TABLE;
+}
+
+function judge(service: ServiceRow, body: Body): Answers {
+  const { answers, problems } = checkAnswers(service.form, body.answers);
+  if (problems.length > 0)
+    throw new ProblemError('fieldsNotValid', {
+      fields: problems.map(({ field, ...rest }) => ({ field: `answers.${field}`, ...rest })),
+    });
+  return answers;
+}
+
+/** Where it is about: what the form says, else where the person works. */
+function placeOf(service: ServiceRow, answers: Answers, siteName: string): string {
+  const places = service.form.fields.filter(({ kind }) => kind === 'place').map(({ name }) => answers[name]);
+  const said = places.filter((place): place is string => typeof place === 'string' && place !== '');
+  return (said.length > 0 ? said.join(' · ') : siteName).slice(0, 255);
+}
+
+function choose<T extends string>(choices: readonly T[], answer: unknown, otherwise: T): T {
+  return choices.find((choice) => choice === answer) ?? otherwise;
+}
+
+/** Judged, complete and ready to be stored. */
+async function prepare(
+  listo: Listo,
+  viewer: SignedIn,
+  body: Body,
+): Promise<{ row: Partial<TicketRecord>; service: ServiceRow }> {
+  const { tables, select } = listo.db;
+  const service = await tables.services.findOne({ id: body.serviceId });
+  if (!service?.isOn) throw new ProblemError('notFound');
+  const requesterId = body.requesterId ?? viewer.id;
+  const isForOther = requesterId !== viewer.id;
+  if (isForOther && !viewer.mayAskForOthers && !isAgent(viewer)) throw new ProblemError('forbidden');
+  const [facts] = await select<{ siteName: string; isConfidential: number }>(
+    `SELECT s.name AS siteName, t.isConfidential FROM people p JOIN sites s ON s.id = p.siteId JOIN teams t ON t.id = :teamId
+     WHERE p.id = :requesterId AND p.leftAt IS NULL`,
+    { requesterId, teamId: service.teamId },
+  );
+  if (!facts)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
+  const answers = judge(service, body);
+  const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
+  const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
+  const now = listo.clock.now();
+  const row: Partial<TicketRecord> = {
+    ...{ version: 1, kind: service.kind, title: body.title, serviceId: service.id, teamId: service.teamId },
+    ...{ groupId: service.groupId, isConfidential: Boolean(facts.isConfidential), requesterId },
+    ...{ raisedById: isForOther ? viewer.id : null, assigneeId: null, impact, urgency, answers },
+    ...{ state: service.approval ? 'held' : 'received', heldFor: service.approval ? 'approval' : null },
+    ...{
+      priority: getPriority(await readPriorityTable(listo), impact, urgency),
+      via: body.via,
+      answered: false,
+    },
+    ...{
+      place: placeOf(service, answers, facts.siteName),
+      createdAt: now,
+      changedAt: now,
+      isDeclined: false,
+    },
+    tightestDueAt: NOTHING_DUE,
+  };
+  return { row, service };
+}
+
+const OPENING_FIELDS = [
+  ...['kind', 'serviceId', 'teamId', 'groupId', 'requesterId', 'assigneeId', 'state', 'heldFor', 'impact'],
+  ...['urgency', 'priority', 'answered', 'isConfidential'],
+] as const;
+
+/** The changes that the opening entry records: every field that clocks and conditions may ask for. */
+export function openingChanges(row: Partial<TicketRecord>): Record<string, { from: null; to: unknown }> {
+  return Object.fromEntries(
+    OPENING_FIELDS.map((field) => [field, { from: null, to: row[field as keyof TicketRecord] ?? null }]),
+  );
+}
+
+/** Takes in a request or an incident: validated, numbered and journalled in one transaction. */
+export async function createTicket(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  body: Body,
+): Promise<{ number: number }> {
+  const { row, service } = await prepare(listo, viewer, body);
+  const { tables } = listo.db;
+  return change(listo, actor, async (tx) => {
+    const number = await tables.tickets.insert(row, tx);
+    const ticket = { ...row, number } as TicketRecord;
+    const followers = [...new Set(body.alsoToldIds)].filter((personId) => personId !== ticket.requesterId);
+    await tables.followers.insertAll(
+      followers.map((personId) => ({ ticketNumber: number, personId, role: 'alsoTold' })),
+      tx,
+    );
+    if (body.fileIds.length > 0)
+      await keepFiles(listo, tx, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
+    if (service.approval) await askForApproval(listo, tx, ticket, service);
+    await append(listo, tx, {
+      ...{
+        at: row.createdAt!,
+        actorId: viewer.id,
+        via: body.via,
+        type: 'sent',
+        ticketNumber: number,
+        audience: 'requester',
+      },
+      ...{ changes: openingChanges(row), data: { version: 1, awaitsApproval: service.approval !== null } },
+    });
+    return { number };
+  });
+}

@@ -1,0 +1,39 @@
+import type { Entry } from '../../contract/tickets';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+
+/** What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it. */
+export async function readEntries(listo: Listo, number: number, isTeamSide: boolean): Promise<Entry[]> {
+  const { tables } = listo.db;
+  const audience = isTeamSide ? {} : { audience: 'requester' as const };
+  const entries = await tables.journal.find({ ticketNumber: number, ...audience }, { order: ['id'] });
+  const readBy = isTeamSide ? {} : { readBy: 'requester' as const };
+  const messages = await tables.messages.find({ ticketNumber: number, ...readBy });
+  const files = await tables.files.find({ ticketNumber: number });
+  const people = await readPeople(
+    listo,
+    entries.flatMap(({ actorId, data }) => [actorId, data.personId]),
+  );
+  const messageOf = (id: unknown): Entry['message'] => {
+    const message = messages.find((candidate) => candidate.id === id);
+    if (!message) return null;
+    const sent = files.filter(({ messageId }) => messageId === message.id);
+    const { text, readBy: readers, isByTeam, links } = message;
+    return {
+      ...{ id: message.id, text, readBy: readers, isByTeam: Boolean(isByTeam), links },
+      files: sent.map(({ id: fileId, name, type, size }) => ({ id: fileId, name, type, size })),
+    };
+  };
+  return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data }) => ({
+    ...{
+      id,
+      at,
+      type,
+      actor: actorId === null ? null : (people.get(actorId) ?? null),
+      via,
+      audience: readers,
+    },
+    ...{ changes: isTeamSide ? changes : {}, message: messageOf(data.messageId) },
+    data: typeof data.personId === 'string' ? { ...data, person: people.get(data.personId)?.name } : data,
+  }));
+}

@@ -1,0 +1,56 @@
+import type { Transaction } from 'sequelize';
+import { createRights, may, type GuardedTicket, type TicketAction, type Viewer } from '../../core/rights';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { TicketRecord } from './model';
+
+export type Guarded = { ticket: TicketRecord; guarded: GuardedTicket };
+
+/** A ticket with what rights on it rest on, or null. Inside a transaction the ticket is locked. */
+export async function findGuarded(listo: Listo, number: number, tx?: Transaction): Promise<Guarded | null> {
+  const { tables } = listo.db;
+  const ticket = await tables.tickets.findOne({ number }, tx, tx !== undefined);
+  if (!ticket) return null;
+  const within = tx ? { transaction: tx } : {};
+  const followers = await tables.followers.find({ ticketNumber: number }, within);
+  const asks = await tables.asks.find({ ticketNumber: number }, within);
+  const idsOf = (role: string) =>
+    followers.filter((row) => row.role === role).map(({ personId }) => personId);
+  const guarded = {
+    ...{
+      requesterId: ticket.requesterId,
+      teamId: ticket.teamId,
+      isConfidential: Boolean(ticket.isConfidential),
+    },
+    ...{ alsoToldIds: idsOf('alsoTold'), collaboratorIds: idsOf('collaborator') },
+    approverIds: asks.flatMap(({ askedId, voterId }) => [askedId, voterId]),
+  };
+  return { ticket, guarded };
+}
+
+export function listRights(
+  viewer: Viewer,
+  guarded: GuardedTicket,
+  actions: readonly TicketAction[],
+): TicketAction[] {
+  const rights = createRights(viewer);
+  return actions.filter((action) => may(rights, action, guarded));
+}
+
+/**
+ * The ticket, if the viewer may do this to it. One that they may not even read is answered like one that is not
+ * there, so that numbers cannot be guessed.
+ */
+export async function requireTicket(
+  listo: Listo,
+  viewer: Viewer,
+  number: number,
+  action: TicketAction,
+  tx?: Transaction,
+): Promise<Guarded> {
+  const found = await findGuarded(listo, number, tx);
+  const rights = createRights(viewer);
+  if (!found || !may(rights, 'read', found.guarded)) throw new ProblemError('notFound');
+  if (!may(rights, action, found.guarded)) throw new ProblemError('forbidden');
+  return found;
+}

@@ -1,0 +1,67 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import type { messageBodySchema } from '../../contract/tickets';
+import { isWebAddress } from '../../core/forms';
+import { createRights, may } from '../../core/rights';
+import { keepFiles } from '../files/keep';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from './guard';
+import type { MessageRow, TicketRecord } from './model';
+import { recordChange } from './record';
+
+type Words = z.infer<typeof messageBodySchema>;
+
+/** Stores words on a ticket's thread. */
+export async function insertMessage(
+  listo: Listo,
+  tx: Transaction,
+  message: Omit<MessageRow, 'id' | 'at' | 'links'> & Partial<Pick<MessageRow, 'links'>>,
+): Promise<string> {
+  const id = nanoid();
+  await listo.db.tables.messages.insert({ links: [], ...message, id, at: listo.clock.now() }, tx);
+  return id;
+}
+
+/** What words do to the ticket: the team's first answer is noted, the requester's answer ends being held for them. */
+function effectOf(ticket: TicketRecord, isByTeam: boolean): Partial<TicketRecord> {
+  if (isByTeam) return { answered: true };
+  if (ticket.state !== 'held' || ticket.heldFor !== 'requester') return {};
+  const state = ticket.assigneeId === null ? 'received' : 'inWork';
+  return { state, heldFor: null, heldUntil: null, heldReason: null };
+}
+
+/** Sends words to the requester or keeps them in the team. */
+export async function write(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  { text, readBy, links, fileIds }: Words,
+): Promise<{ messageId: string }> {
+  if (!links.every(({ url }) => isWebAddress(url)))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
+  return change(listo, actor, async (tx) => {
+    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const rights = createRights(viewer);
+    // Someone of the team who is also the requester writes as the requester on their own ticket.
+    const isByTeam =
+      readBy === 'team' || (may(rights, 'answer', guarded) && ticket.requesterId !== viewer.id);
+    const action = readBy === 'team' ? 'note' : isByTeam ? 'answer' : 'write';
+    if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
+    const via = action === 'write' ? 'portal' : 'desk';
+    const messageId = await insertMessage(listo, tx, {
+      ...{ ticketNumber: number, authorId: viewer.id, via, readBy, isByTeam, text, links },
+    });
+    if (fileIds.length > 0)
+      await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
+    await recordChange(listo, tx, ticket, readBy === 'team' ? {} : effectOf(ticket, isByTeam), {
+      ...{ type: readBy === 'team' ? 'noted' : 'answered', actorId: viewer.id, via },
+      ...{ audience: readBy, data: { messageId } },
+    });
+    return { messageId };
+  });
+}

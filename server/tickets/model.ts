@@ -1,0 +1,123 @@
+import type { Sequelize } from 'sequelize';
+import type { AnswerLink, Answers } from '../../core/forms';
+import type { Door, HeldFor, Impact, Priority, TicketState, Urgency } from '../../core/tickets';
+import { flag, id, instant, integer, json, longText, Table, text } from '../database/table';
+
+export type TicketRecord = {
+  number: number;
+  version: number;
+  kind: 'incident' | 'request';
+  title: string;
+  serviceId: string;
+  teamId: string;
+  groupId: string | null;
+  /** That of the team, kept here so that lists can be filtered by an index. */
+  isConfidential: boolean;
+  requesterId: string;
+  raisedById: string | null;
+  assigneeId: string | null;
+  state: TicketState;
+  heldFor: HeldFor | null;
+  heldUntil: number | null;
+  heldReason: string | null;
+  solution: string | null;
+  isDeclined: boolean;
+  priority: Priority;
+  impact: Impact;
+  urgency: Urgency;
+  /** Why an agent overrode the table; null where the table says it. */
+  priorityReason: string | null;
+  via: Door;
+  place: string;
+  answers: Answers;
+  answered: boolean;
+  createdAt: number;
+  changedAt: number;
+  resolvedAt: number | null;
+  closedAt: number | null;
+  rating: number | null;
+  ratingWord: string | null;
+  /** The earliest due instant of its running clocks, or NOTHING_DUE; written by the clocks. */
+  tightestDueAt: number;
+};
+
+/** Sorts after every instant. */
+export const NOTHING_DUE = 9_000_000_000_000_000;
+
+export type MessageRow = {
+  id: string;
+  ticketNumber: number;
+  at: number;
+  authorId: string;
+  via: Door;
+  readBy: 'requester' | 'team';
+  isByTeam: boolean;
+  text: string;
+  links: AnswerLink[];
+};
+
+export type FollowerRow = { ticketNumber: number; personId: string; role: 'alsoTold' | 'collaborator' };
+
+export function createTicketTables(sequelize: Sequelize) {
+  return {
+    tickets: new Table<TicketRecord>(
+      sequelize,
+      'tickets',
+      {
+        ...{
+          number: integer,
+          version: integer,
+          kind: text(10),
+          title: text(),
+          serviceId: id,
+          teamId: id,
+          groupId: id,
+        },
+        ...{
+          isConfidential: flag,
+          requesterId: id,
+          raisedById: id,
+          assigneeId: id,
+          state: text(10),
+          heldFor: text(10),
+        },
+        ...{
+          heldUntil: instant,
+          heldReason: longText,
+          solution: longText,
+          isDeclined: flag,
+          priority: text(2),
+        },
+        ...{
+          impact: text(20),
+          urgency: text(20),
+          priorityReason: text(500),
+          via: text(20),
+          place: text(),
+          answers: json,
+        },
+        ...{ answered: flag, createdAt: instant, changedAt: instant, resolvedAt: instant, closedAt: instant },
+        ...{ rating: integer, ratingWord: longText, tightestDueAt: instant },
+      },
+      ['number'],
+    ),
+    messages: new Table<MessageRow>(sequelize, 'messages', {
+      ...{
+        id,
+        ticketNumber: integer,
+        at: instant,
+        authorId: id,
+        via: text(20),
+        readBy: text(10),
+        isByTeam: flag,
+      },
+      ...{ text: longText, links: json },
+    }),
+    followers: new Table<FollowerRow>(
+      sequelize,
+      'followers',
+      { ticketNumber: integer, personId: id, role: text(20) },
+      ['ticketNumber', 'personId', 'role'],
+    ),
+  };
+}

@@ -1,0 +1,143 @@
+import type { Transaction } from 'sequelize';
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import {
+  planMove,
+  type MoveInput,
+  type MoveName,
+  type MoverRole,
+  type TicketChanges,
+} from '../../core/tickets';
+import { withdrawApprovals } from '../approvals/ask';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { Via } from '../journal/model';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from './guard';
+import { insertMessage } from './messages';
+import type { TicketRecord } from './model';
+import { recordChange } from './record';
+import { refuseStale } from './stale';
+
+/** What a move is called in the journal. */
+const ENTRY_TYPES: Record<MoveName, string> = {
+  ...{
+    take: 'taken',
+    hold: 'held',
+    resume: 'resumed',
+    finish: 'done',
+    confirm: 'confirmed',
+    reopen: 'reopened',
+  },
+  ...{ close: 'closed', withdraw: 'withdrawn', give: 'givenOn', grant: 'granted', decline: 'declined' },
+};
+
+type Move = { name: MoveName; by: MoverRole; actorId: string | null; via: Via; input: MoveInput };
+
+/** A team that exists, with its confidentiality; the person and the group must be of it. */
+async function checkReceivers(
+  listo: Listo,
+  tx: Transaction,
+  changes: TicketChanges,
+): Promise<Partial<TicketRecord>> {
+  const { teamId, groupId, assigneeId } = changes;
+  if (teamId === undefined) return {};
+  const { tables } = listo.db;
+  const refuse = (field: string) =>
+    new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
+  const team = await tables.teams.findOne({ id: teamId }, tx);
+  if (!team) throw refuse('teamId');
+  if (groupId && !(await tables.groups.findOne({ id: groupId, teamId }, tx))) throw refuse('groupId');
+  if (assigneeId && !(await tables.members.findOne({ personId: assigneeId, teamId }, tx)))
+    throw refuse('assigneeId');
+  return { isConfidential: Boolean(team.isConfidential) };
+}
+
+/** Makes a move on a locked ticket: judged by the rules, with the words that go with it. */
+export async function makeMove(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  move: Move,
+): Promise<number> {
+  const { name, by, actorId, via, input } = move;
+  const plan = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
+  if (!plan.ok) {
+    if (plan.reason === 'notAllowed') throw new ProblemError('moveNotAllowed');
+    throw new ProblemError('fieldsNotValid', { fields: plan.problems });
+  }
+  const isByTeam = by === 'agent';
+  const say = (text: string, readBy: 'requester' | 'team') =>
+    insertMessage(listo, tx, {
+      ...{
+        ticketNumber: ticket.number,
+        authorId: actorId!,
+        via: via === 'portal' ? 'portal' : 'desk',
+        readBy,
+        isByTeam,
+        text,
+      },
+    });
+  const messageId = plan.message !== null && actorId !== null ? await say(plan.message, 'requester') : null;
+  const wanted: Partial<TicketRecord> = {
+    ...plan.changes,
+    ...(await checkReceivers(listo, tx, plan.changes)),
+    ...(messageId !== null && isByTeam && { answered: true }),
+    ...(name === 'decline' && { isDeclined: true }),
+  };
+  const data = { ...(messageId !== null && { messageId }), by };
+  const { version } = await recordChange(listo, tx, ticket, wanted, {
+    type: ENTRY_TYPES[name],
+    actorId,
+    via,
+    data,
+  });
+  if (plan.note !== null && actorId !== null) {
+    const noteId = await say(plan.note, 'team');
+    await recordChange(
+      listo,
+      tx,
+      ticket,
+      {},
+      { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
+    );
+  }
+  if (name === 'withdraw') await withdrawApprovals(listo, tx, ticket.number);
+  return version;
+}
+
+/** What a move rests on: if one of these changed meanwhile, the mover looks again. */
+const RESTS_ON = ['state', 'heldFor', 'assigneeId', 'teamId'] as const;
+
+export async function moveTicket(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  { name, by, version, input }: BodyOf<typeof api.tickets.move>,
+): Promise<{ version: number }> {
+  return change(listo, actor, async (tx) => {
+    const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
+    const planned = planMove(ticket, {
+      name,
+      by,
+      actorId: viewer.id,
+      input: input as MoveInput,
+      now: listo.clock.now(),
+    });
+    const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
+    const restsOn = Object.fromEntries(RESTS_ON.map((field) => [field, yours[field]]));
+    await refuseStale(listo, tx, ticket, { version, restsOn });
+    const via = by === 'agent' ? 'desk' : 'portal';
+    return {
+      version: await makeMove(listo, tx, ticket, {
+        name,
+        by,
+        actorId: viewer.id,
+        via,
+        input: input as MoveInput,
+      }),
+    };
+  });
+}

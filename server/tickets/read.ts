@@ -1,0 +1,109 @@
+import type { Ticket } from '../../contract/tickets';
+import { TICKET_ACTIONS } from '../../core/rights';
+import { listMoves, type MoverRole } from '../../core/tickets';
+import { readApprovals } from '../approvals/read';
+import { readClocks } from '../clocks/read';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+import type { SignedIn } from '../sessions/viewer';
+import { readEntries } from './entries';
+import { listRights, requireTicket } from './guard';
+import type { TicketRecord } from './model';
+import { closesAt } from './waitingConsumer';
+
+async function readRequester(
+  listo: Listo,
+  { requesterId, number }: TicketRecord,
+): Promise<Ticket['requester']> {
+  const [row] = await listo.db.select<Ticket['requester'] & { goesFirst: boolean | number }>(
+    `SELECT p.id, p.name, p.goesFirst, p.title, p.phone, p.vessel, p.device, s.name AS site, s.timeZone, m.name AS manager,
+       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = p.id AND t.state IN ('received', 'inWork', 'held') AND t.number <> :number) AS openBesides
+     FROM people p JOIN sites s ON s.id = p.siteId LEFT JOIN people m ON m.id = p.managerId WHERE p.id = :requesterId`,
+    { requesterId, number },
+  );
+  return { ...row!, goesFirst: Boolean(row!.goesFirst) };
+}
+
+function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['moves'] {
+  const of = (by: MoverRole & ('agent' | 'requester')) => listMoves(ticket, by).map((name) => ({ name, by }));
+  return [
+    ...(rights.includes('work') ? of('agent') : []),
+    ...(rights.includes('own') ? of('requester') : []),
+  ];
+}
+
+/** The page of a ticket, as far as the viewer may see it. */
+export async function readTicket(listo: Listo, viewer: SignedIn, number: number): Promise<Ticket> {
+  const { tables } = listo.db;
+  const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read');
+  const rights = listRights(viewer, guarded, TICKET_ACTIONS);
+  const isTeamSide = rights.includes('readNotes');
+  const service = (await tables.services.findOne({ id: ticket.serviceId }))!;
+  const team = (await tables.teams.findOne({ id: ticket.teamId }))!;
+  const group = ticket.groupId === null ? null : await tables.groups.findOne({ id: ticket.groupId });
+  const { alsoToldIds, collaboratorIds } = guarded;
+  const people = await readPeople(listo, [
+    ticket.raisedById,
+    ticket.assigneeId,
+    ...alsoToldIds,
+    ...collaboratorIds,
+  ]);
+  const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
+  const clocks = (await readClocks(listo, [number])).get(number)!;
+  const files = await tables.files.find({ ticketNumber: number, messageId: null });
+  const {
+    version,
+    kind,
+    title,
+    state,
+    heldFor,
+    heldUntil,
+    solution,
+    priority,
+    impact,
+    urgency,
+    via,
+    createdAt,
+  } = ticket;
+  return {
+    ...{
+      number,
+      version,
+      kind,
+      title,
+      state,
+      heldFor,
+      heldUntil,
+      solution,
+      priority,
+      impact,
+      urgency,
+      via,
+      createdAt,
+    },
+    ...{
+      rating: ticket.rating,
+      ratingWord: ticket.ratingWord,
+      rights,
+      isDeclined: Boolean(ticket.isDeclined),
+    },
+    service: { id: service.id, title: service.title },
+    requester: await readRequester(listo, ticket),
+    ...{ raisedBy: personOf(ticket.raisedById), assignee: personOf(ticket.assigneeId) },
+    team: { id: team.id, name: team.name, calendarId: team.calendarId },
+    group: group && { id: group.id, name: group.name },
+    heldReason: isTeamSide || heldFor === 'requester' ? ticket.heldReason : null,
+    priorityReason: isTeamSide ? ticket.priorityReason : null,
+    closesAt: state === 'done' ? await closesAt(listo, ticket) : null,
+    answers: service.form.fields
+      .filter(({ name }) => ticket.answers[name] !== undefined)
+      .map((field) => ({ field, value: ticket.answers[field.name] })),
+    files: files.map(({ id, name, type, size }) => ({ id, name, type, size })),
+    alsoTold: alsoToldIds.map((id) => people.get(id)!),
+    collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
+    approvals: await readApprovals(listo, number),
+    entries: await readEntries(listo, number, isTeamSide),
+    clocks: isTeamSide ? clocks : clocks.filter(({ kind: kindOfTarget }) => kindOfTarget === 'serviceLevel'),
+    moves: movesFor(ticket, rights),
+  };
+}

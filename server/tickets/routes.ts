@@ -1,0 +1,41 @@
+import { api } from '../../contract';
+import { serve, type Routes } from '../http/serve';
+import { readReckoning } from '../clocks/read';
+import { changeFacts } from './changeFacts';
+import { createTicket } from './create';
+import { addFollower, removeFollower } from './followers';
+import { requireTicket } from './guard';
+import { write } from './messages';
+import { moveTicket } from './move';
+import { readTicket } from './read';
+import { find, readMine, readWorklist } from './worklists';
+
+export const ticketRoutes: Routes = (router, listo) => {
+  const { tickets, clocks } = api;
+  serve(router, tickets.create, ({ viewer, actor, body }) => createTicket(listo, viewer, actor, body));
+  serve(router, tickets.get, ({ viewer, params }) => readTicket(listo, viewer, params.number));
+  serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
+  serve(router, tickets.change, ({ viewer, actor, params, body }) =>
+    changeFacts(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.move, ({ viewer, actor, params, body }) =>
+    moveTicket(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.write, ({ viewer, actor, params, body }) =>
+    write(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.follow, ({ viewer, actor, params, body }) =>
+    addFollower(listo, { viewer, actor, number: params.number }, body),
+  );
+  serve(router, tickets.unfollow, ({ viewer, actor, params, body }) =>
+    removeFollower(listo, { viewer, actor, number: params.number }, body),
+  );
+  serve(router, tickets.worklist, ({ viewer, params, query }) =>
+    readWorklist(listo, viewer, params.name, query),
+  );
+  serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
+  serve(router, clocks.reckoning, async ({ viewer, params }) => {
+    await requireTicket(listo, viewer, params.number, 'read');
+    return readReckoning(listo, params.number, params.targetId);
+  });
+};

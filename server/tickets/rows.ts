@@ -1,0 +1,51 @@
+import type { TicketRow } from '../../contract/tickets';
+import type { LocalText } from '../../core/forms';
+import { readClocks } from '../clocks/read';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+import type { TicketRecord } from './model';
+
+export type RowRecord = Pick<
+  TicketRecord,
+  | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
+  | ('heldFor' | 'heldUntil' | 'isDeclined' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
+> & { service: LocalText; team: LocalText };
+
+/** The columns of a list, from `tickets t` joined with its service and team. */
+export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
+  t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt, s.title AS service, tm.name AS team`;
+export const ROW_JOINS = 'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId';
+
+async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<number, string[]>> {
+  const names = new Map<number, string[]>();
+  if (numbers.length === 0) return names;
+  const rows = await listo.db.select<{ ticketNumber: number; name: string }>(
+    `SELECT a.ticketNumber, p.name FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
+     JOIN people p ON p.id = a.askedId WHERE a.ticketNumber IN (:numbers) AND a.decision IS NULL ORDER BY a.askedAt, a.id`,
+    { numbers },
+  );
+  for (const { ticketNumber, name } of rows)
+    names.set(ticketNumber, [...(names.get(ticketNumber) ?? []), name]);
+  return names;
+}
+
+/** Fills a page of a list with names and clocks. */
+export async function completeRows(listo: Listo, records: RowRecord[]): Promise<TicketRow[]> {
+  const numbers = records.map(({ number }) => number);
+  const people = await readPeople(
+    listo,
+    records.flatMap(({ requesterId, assigneeId }) => [requesterId, assigneeId]),
+  );
+  const clocks = await readClocks(listo, numbers);
+  const awaiting = records.filter(({ heldFor }) => heldFor === 'approval').map(({ number }) => number);
+  const approvers = await readApprovers(listo, awaiting);
+  return records.map(({ requesterId, assigneeId, teamId, team, tightestDueAt: _, ...row }) => ({
+    ...row,
+    isDeclined: Boolean(row.isDeclined),
+    requester: people.get(requesterId)!,
+    assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
+    team: { id: teamId, name: team },
+    approvers: approvers.get(row.number) ?? [],
+    clocks: clocks.get(row.number)!,
+  }));
+}

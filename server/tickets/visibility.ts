@@ -1,0 +1,19 @@
+import type { Viewer } from '../../core/rights';
+
+/**
+ * The SQL reading of the right to read a ticket `t`, for lists. Says the same as core/rights row for row; the
+ * tests hold the two against each other.
+ */
+export function visibleTo(viewer: Viewer): { sql: string; values: Record<string, unknown> } {
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  const parts = [
+    't.requesterId = :viewerId',
+    'EXISTS (SELECT 1 FROM followers f WHERE f.ticketNumber = t.number AND f.personId = :viewerId)',
+    'EXISTS (SELECT 1 FROM asks a WHERE a.ticketNumber = t.number AND (a.askedId = :viewerId OR a.voterId = :viewerId))',
+    ...(teamIds.length > 0 ? ['t.isConfidential = 0', 't.teamId IN (:teamIds)'] : []),
+  ];
+  return {
+    sql: `(${parts.join(' OR ')})`,
+    values: { viewerId: viewer.id, ...(teamIds.length > 0 && { teamIds }) },
+  };
+}

@@ -1,0 +1,18 @@
+import type { Sequelize } from 'sequelize';
+import { instant, integer, Table, text } from '../database/table';
+
+export type TimerKind = 'clockWarned' | 'clockLate' | 'closeTicket' | 'resumeTicket';
+
+/** Something that falls due. The row is gone once it has been done. */
+export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };
+
+export function createTimerTables(sequelize: Sequelize) {
+  return {
+    timers: new Table<TimerRow>(
+      sequelize,
+      'timers',
+      { ticketNumber: integer, kind: text(20), ref: text(80), at: instant },
+      ['ticketNumber', 'kind', 'ref'],
+    ),
+  };
+}
