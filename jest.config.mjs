@@ -12,10 +12,12 @@ const transform = {
   ],
 };
 
+/** Database and browser tests wait for conditions; what never comes is told by them, not by this. */
 const shared = { testEnvironment: 'node', extensionsToTreatAsEsm: ['.ts', '.tsx'], transform };
 
 /** Unit tests stand beside what they test; server tests need the database, browser tests also Chromium. */
 export default {
+  testTimeout: 30_000,
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,contract,web,demo}/**/*.test.ts?(x)'] },
     { ...shared, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { decidingConsumer } from './approvals/consumer';
-import { createClock } from './clock';
+import { createClock, type Clock } from './clock';
 import { clocksConsumer } from './clocks/consumer';
 import type { Config } from './config';
 import { openDatabase } from './database/database';
@@ -22,15 +22,24 @@ import { startTimers } from './timers/runner';
 /** What follows from the journal, in the order in which it is looked at. */
 const CONSUMERS: Consumer[] = [decidingConsumer, clocksConsumer, waitingConsumer, tellingConsumer];
 
+/** What signs people in never reaches a log. */
+const SECRETS = ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'];
+
 /** The application without its doors: for work on the data alone. */
-export function createListo(config: Config, wake: () => void = () => undefined): Listo {
+export function createListo(
+  config: Config,
+  {
+    wake = () => undefined,
+    clock = createClock(config.LISTO_CLOCK_STARTS_AT),
+  }: Partial<Pick<Listo, 'wake' | 'clock'>> = {},
+): Listo {
   const db = openDatabase(config.DATABASE_URL);
-  const log = pino({ level: config.LOG_LEVEL, base: { pid: process.pid } });
+  const log = pino({ level: config.LOG_LEVEL, base: { pid: process.pid }, redact: SECRETS });
   return {
     config,
     db,
     log,
-    clock: createClock(config.LISTO_CLOCK_STARTS_AT),
+    clock,
     calendars: createCalendarStore(db),
     wake,
   };
@@ -46,8 +55,12 @@ function listen(server: Server, { HOST, PORT }: Config): Promise<number> {
 }
 
 /** Starts one process of the application: migrated, with its consumers and timers running, listening. */
-export async function startListo(config: Config, webDir: string | null): Promise<RunningListo> {
-  const listo = createListo(config, () => pump.wake());
+export async function startListo(
+  config: Config,
+  webDir: string | null,
+  clock?: Clock,
+): Promise<RunningListo> {
+  const listo = createListo(config, { wake: () => pump.wake(), ...(clock && { clock }) });
   await migrate(listo.db.sequelize);
   const store = new FileStore(config.LISTO_DATA_DIR);
   await store.open();

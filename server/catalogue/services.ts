@@ -50,11 +50,13 @@ function findersOf(services: ServiceRow[]): Record<Language, Finder> {
 async function readUsually(listo: Listo): Promise<Cached['usually']> {
   const calendars = await listo.calendars.getAll();
   const rows = await listo.db.select<{ serviceId: string; elapsed: number; calendarId: string }>(
-    `SELECT DISTINCT t.serviceId, MEDIAN(c.elapsed) OVER (PARTITION BY t.serviceId) AS elapsed, tm.calendarId,
-       COUNT(*) OVER (PARTITION BY t.serviceId) AS done
-     FROM tickets t JOIN clocks c ON c.ticketNumber = t.number JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution'
-     JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = s.teamId
-     WHERE t.resolvedAt > :since AND c.stoppedAt IS NOT NULL HAVING done >= :least`,
+    `SELECT DISTINCT serviceId, elapsed, calendarId FROM (
+       SELECT t.serviceId, MEDIAN(c.elapsed) OVER (PARTITION BY t.serviceId) AS elapsed, tm.calendarId,
+         COUNT(*) OVER (PARTITION BY t.serviceId) AS done
+       FROM tickets t JOIN clocks c ON c.ticketNumber = t.number JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution'
+       JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = s.teamId
+       WHERE t.resolvedAt > :since AND c.stoppedAt IS NOT NULL) counted
+     WHERE done >= :least`,
     { since: listo.clock.now() - USUALLY_DAYS * DAY_MS, least: USUALLY_LEAST },
   );
   return new Map(

@@ -17,6 +17,8 @@ export const json = DataTypes.JSON;
 export const flag = DataTypes.BOOLEAN;
 export const integer = DataTypes.BIGINT;
 export const longText = DataTypes.TEXT('long');
+/** A number that the database hands out. */
+export const autoNumber = { type: DataTypes.BIGINT, autoIncrement: true };
 
 /**
  * A table whose rows are plain objects. Sequelize does the work; its instances cost three times the read and are
@@ -29,7 +31,10 @@ export class Table<Row extends object> {
     const attributes = Object.fromEntries(
       Object.entries(columns).map(([column, type]) => [
         column,
-        { type, ...(key.includes(column) && { primaryKey: true }) },
+        {
+          ...(type === autoNumber ? autoNumber : { type }),
+          ...(key.includes(column) && { primaryKey: true }),
+        },
       ]),
     ) as ModelAttributes;
     this.model = sequelize.define(name, attributes, { tableName: name, timestamps: false });

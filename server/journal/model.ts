@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Door } from '../../core/tickets';
-import { id, instant, integer, json, Table, text } from '../database/table';
+import { autoNumber, id, instant, integer, json, Table, text } from '../database/table';
 
 export type Via = Door | 'rule' | 'timer' | 'api';
 export type Changes = Record<string, { from: unknown; to: unknown }>;
@@ -28,7 +28,7 @@ export function createJournalTables(sequelize: Sequelize) {
   return {
     journal: new Table<JournalRow>(sequelize, 'journal', {
       ...{
-        id: { type: integer, autoIncrement: true } as never,
+        id: autoNumber,
         position: integer,
         at: instant,
         actorId: id,

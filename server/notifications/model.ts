@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Reader, ToldEvent } from '../../core/telling';
-import { id, instant, integer, Table, text } from '../database/table';
+import { autoNumber, id, instant, integer, Table, text } from '../database/table';
 
 export type NotificationRow = {
   id: number;
@@ -17,7 +17,7 @@ export function createNotificationTables(sequelize: Sequelize) {
   return {
     notifications: new Table<NotificationRow>(sequelize, 'notifications', {
       ...{
-        id: { type: integer, autoIncrement: true } as never,
+        id: autoNumber,
         personId: id,
         ticketNumber: integer,
         journalId: integer,

@@ -1,7 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import type { AnswerLink, Answers } from '../../core/forms';
 import type { Door, HeldFor, Impact, Priority, TicketState, Urgency } from '../../core/tickets';
-import { flag, id, instant, integer, json, longText, Table, text } from '../database/table';
+import { autoNumber, flag, id, instant, integer, json, longText, Table, text } from '../database/table';
 
 export type TicketRecord = {
   number: number;
@@ -65,7 +65,7 @@ export function createTicketTables(sequelize: Sequelize) {
       'tickets',
       {
         ...{
-          number: integer,
+          number: autoNumber,
           version: integer,
           kind: text(10),
           title: text(),

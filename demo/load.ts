@@ -1,0 +1,169 @@
+import { compileCalendar } from '../core/calendar';
+import { toHistory } from '../core/tickets';
+import type { ClockRow, TargetRow } from '../server/clocks/model';
+import { noticesOf, tightestOf, toClockRow } from '../server/clocks/settle';
+import type { Table } from '../server/database/table';
+import type { JournalRow } from '../server/journal/model';
+import type { Listo } from '../server/listo';
+import { tellingConsumer } from '../server/notifications/consumer';
+import { hashPassword } from '../server/sessions/sessions';
+import { closesAt } from '../server/tickets/waitingConsumer';
+import type { TimerRow } from '../server/timers/model';
+import { createCalendars } from './calendars';
+import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
+import { createRandom } from './random';
+import { createServices } from './services';
+import { simulate } from './simulate';
+import type { Story, StoryEntry } from './story';
+import { createTargets } from './targets';
+
+const SEED = 20_418;
+const CHUNK = 400;
+const TOLD_MS = 2 * 86_400_000;
+/** What the demo people's password is, for those who sign in by name. */
+export const DEMO_PASSWORD = 'a calm crossing';
+
+export type Progress = (what: string, share: number) => void;
+
+async function insertInChunks<Row extends object>(
+  table: Table<Row>,
+  rows: Row[],
+  onChunk: (share: number) => void = () => undefined,
+): Promise<void> {
+  for (let i = 0; i < rows.length; i += CHUNK) {
+    await table.insertAll(rows.slice(i, i + CHUNK));
+    onChunk(Math.min(1, (i + CHUNK) / rows.length));
+  }
+}
+
+type Clocks = { clocks: ClockRow[]; timers: TimerRow[]; notices: StoryEntry[] };
+
+/** The clocks of a story, the notices they gave on the way, and the timers of those to come. */
+function clocksOf(
+  story: Story,
+  targets: TargetRow[],
+  calendars: Parameters<typeof toClockRow>[1],
+  now: number,
+): Clocks {
+  const { ticket, entries } = story;
+  const history = toHistory(entries);
+  const result: Clocks = { clocks: [], timers: [], notices: [] };
+  for (const target of targets) {
+    const settled = toClockRow(target, calendars, history, now);
+    if (settled.state === 'notStarted') continue;
+    const owed = noticesOf(target, calendars, settled);
+    const { reading: _, readAt: __, ...row } = settled;
+    const given = owed.filter(({ at }) => at <= now);
+    result.clocks.push({ ...row, ticketNumber: ticket.number, fired: given.map(({ ref }) => ref) });
+    result.timers.push(
+      ...owed.filter(({ at }) => at > now).map((notice) => ({ ...notice, ticketNumber: ticket.number })),
+    );
+    for (const { kind, at, ref } of given) {
+      const data = {
+        targetId: target.id,
+        target: target.definition.name,
+        dueAt: at,
+        percent: Number(ref.split(/[:@]/)[1]) || undefined,
+      };
+      result.notices.push({
+        ...{
+          at,
+          actorId: null,
+          via: 'timer',
+          type: kind === 'clockLate' ? 'late' : 'warned',
+          ticketNumber: ticket.number,
+        },
+        ...{ audience: 'team', changes: {}, data },
+      });
+    }
+  }
+  ticket.tightestDueAt = tightestOf(result.clocks);
+  return result;
+}
+
+/** Entries of all stories in the order in which they happened, numbered as the journal numbers them. */
+function toJournal(entries: StoryEntry[]): JournalRow[] {
+  const order = entries
+    .map((entry, i) => ({ entry, i }))
+    .sort((a, b) => a.entry.at - b.entry.at || a.i - b.i);
+  return order.map(({ entry }, i) => ({ ...entry, id: i + 1, position: i + 1 }));
+}
+
+/** Tells people of what happened lately, by the same rules as later. */
+async function tellLately(listo: Listo, journal: JournalRow[], now: number): Promise<void> {
+  const lately = journal.filter(({ at }) => at > now - TOLD_MS);
+  await listo.db.transaction((tx) => tellingConsumer.handle(listo, lately, tx));
+  await listo.db.run('UPDATE notifications SET readAt = at WHERE at < :before', {
+    before: now - 6 * 3_600_000,
+  });
+}
+
+/** Fills an empty database with Solvarra Ferries: people, catalogue, targets, six months of tickets and a busy today. */
+export async function loadDemo(
+  listo: Listo,
+  onProgress: Progress,
+): Promise<{ tickets: number; entries: number }> {
+  const { tables } = listo.db;
+  const now = listo.clock.now();
+  const random = createRandom(SEED);
+  onProgress('People and catalogue', 0);
+  const specs = createCalendars(new Date(now).getUTCFullYear());
+  const organisation = createOrganisation(random);
+  const services = createServices();
+  const targets = createTargets();
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  for (const person of organisation.people)
+    if (SIGN_IN_PEOPLE.includes(person.id)) person.passwordHash = passwordHash;
+  await tables.calendars.insertAll(Object.entries(specs).map(([id, spec]) => ({ id, spec, version: 1 })));
+  await tables.sites.insertAll(organisation.sites);
+  await insertInChunks(tables.people, organisation.people, (share) =>
+    onProgress('People and catalogue', share),
+  );
+  await tables.teams.insertAll(organisation.teams);
+  await tables.groups.insertAll(organisation.groups);
+  await tables.members.insertAll(organisation.members);
+  await tables.services.insertAll(services);
+  await tables.targets.insertAll(targets);
+
+  const calendars = Object.fromEntries(
+    Object.entries(specs).map(([id, spec]) => [id, compileCalendar(spec)]),
+  );
+  const stories = simulate({ random, organisation, services, calendars, now }, (share) =>
+    onProgress('Six months of tickets', share),
+  );
+  const clocks = stories.map((story) => clocksOf(story, targets, calendars, now));
+  const journal = toJournal([
+    ...stories.flatMap(({ entries }) => entries),
+    ...clocks.flatMap(({ notices }) => notices),
+  ]);
+  await insertInChunks(
+    tables.tickets,
+    stories.map(({ ticket }) => ticket),
+    (share) => onProgress('Tickets', share),
+  );
+  await insertInChunks(
+    tables.messages,
+    stories.flatMap(({ messages }) => messages),
+    (share) => onProgress('Messages', share),
+  );
+  await insertInChunks(tables.journal, journal, (share) => onProgress('Journal', share));
+  await insertInChunks(
+    tables.clocks,
+    clocks.flatMap((each) => each.clocks),
+    (share) => onProgress('Clocks', share),
+  );
+  await insertInChunks(
+    tables.timers,
+    clocks.flatMap((each) => each.timers),
+  );
+  await tables.approvals.insertAll(stories.flatMap(({ approval }) => approval ?? []));
+  await tables.asks.insertAll(stories.flatMap(({ asks }) => asks));
+  for (const { ticket } of stories.filter((story) => story.ticket.state === 'done')) {
+    const at = (await closesAt(listo, ticket))!;
+    await tables.timers.insert({ ticketNumber: ticket.number, kind: 'closeTicket', ref: '', at });
+  }
+  await tellLately(listo, journal, now);
+  await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
+  onProgress('Done', 1);
+  return { tickets: stories.length, entries: journal.length };
+}

@@ -1,0 +1,250 @@
+import {
+  getPriority,
+  DEFAULT_PRIORITY_TABLE,
+  planMove,
+  type MoveInput,
+  type MoveName,
+  type MoverRole,
+  type Door,
+} from '../core/tickets';
+import type { ApprovalRow, AskRow } from '../server/approvals/model';
+import type { ServiceRow } from '../server/catalogue/model';
+import type { JournalRow, Via } from '../server/journal/model';
+import { openingChanges } from '../server/tickets/create';
+import { NOTHING_DUE, type MessageRow, type TicketRecord } from '../server/tickets/model';
+
+export type StoryEntry = Omit<JournalRow, 'id' | 'position'>;
+
+const ENTRY_TYPES: Partial<Record<MoveName, string>> = {
+  take: 'taken',
+  hold: 'held',
+  resume: 'resumed',
+  finish: 'done',
+  confirm: 'confirmed',
+  reopen: 'reopened',
+  close: 'closed',
+  withdraw: 'withdrawn',
+  give: 'givenOn',
+  grant: 'granted',
+  decline: 'declined',
+};
+
+type Opening = {
+  number: number;
+  service: ServiceRow;
+  isConfidential: boolean;
+  requesterId: string;
+  title: string;
+  answers: TicketRecord['answers'];
+  place: string;
+  via: Door;
+  raisedById: string | null;
+  at: number;
+};
+
+/** One ticket's life as it is simulated: the same rules as in the application, with given instants. */
+export class Story {
+  readonly ticket: TicketRecord;
+  readonly entries: StoryEntry[] = [];
+  readonly messages: MessageRow[] = [];
+  approval: ApprovalRow | null = null;
+  readonly asks: AskRow[] = [];
+
+  constructor({ number, service, isConfidential, answers, at, ...opening }: Opening) {
+    const { impact, urgency } = {
+      ...service,
+      ...(answers as Partial<Pick<TicketRecord, 'impact' | 'urgency'>>),
+    };
+    this.ticket = {
+      ...{
+        number,
+        version: 1,
+        kind: service.kind,
+        serviceId: service.id,
+        teamId: service.teamId,
+        groupId: service.groupId,
+      },
+      ...{
+        isConfidential,
+        assigneeId: null,
+        heldUntil: null,
+        heldReason: null,
+        solution: null,
+        isDeclined: false,
+      },
+      ...{
+        state: service.approval ? 'held' : 'received',
+        heldFor: service.approval ? 'approval' : null,
+        impact,
+        urgency,
+      },
+      ...{
+        priority: getPriority(DEFAULT_PRIORITY_TABLE, impact, urgency),
+        priorityReason: null,
+        answers,
+        answered: false,
+      },
+      ...{
+        createdAt: at,
+        changedAt: at,
+        resolvedAt: null,
+        closedAt: null,
+        rating: null,
+        ratingWord: null,
+        tightestDueAt: NOTHING_DUE,
+      },
+      ...opening,
+    };
+    this.entries.push({
+      ...{
+        at,
+        actorId: opening.raisedById ?? opening.requesterId,
+        via: opening.via,
+        type: 'sent',
+        ticketNumber: number,
+      },
+      ...{
+        audience: 'requester',
+        changes: openingChanges(this.ticket),
+        data: { version: 1, awaitsApproval: service.approval !== null },
+      },
+    });
+  }
+
+  move(name: MoveName, by: MoverRole, actorId: string | null, at: number, input: MoveInput = {}): void {
+    const plan = planMove(this.ticket, { name, by, actorId, input, now: at });
+    if (!plan.ok) throw new Error(`the demo's ${name} on ${this.ticket.number} is against the rules`);
+    const messageId =
+      plan.message !== null && actorId !== null
+        ? this.say(actorId, plan.message, 'requester', by === 'agent', at)
+        : null;
+    const answered = messageId !== null && by === 'agent' ? { answered: true } : {};
+    const declined = name === 'decline' ? { isDeclined: true } : {};
+    const via: Via =
+      by === 'agent' ? 'desk' : by === 'requester' ? 'portal' : name === 'close' ? 'timer' : 'rule';
+    this.record(
+      ENTRY_TYPES[name]!,
+      actorId,
+      via,
+      at,
+      { ...plan.changes, ...answered, ...declined },
+      { ...(messageId && { messageId }), by },
+    );
+  }
+
+  answer(actorId: string, text: string, at: number): void {
+    const messageId = this.say(actorId, text, 'requester', true, at);
+    this.record('answered', actorId, 'desk', at, { answered: true }, { messageId });
+  }
+
+  /** The requester's words, which end being held for them. */
+  reply(text: string, at: number): void {
+    const { requesterId, state, heldFor, assigneeId } = this.ticket;
+    const messageId = this.say(requesterId, text, 'requester', false, at);
+    const isWaited = state === 'held' && heldFor === 'requester';
+    const goesOn = {
+      state: assigneeId === null ? 'received' : 'inWork',
+      heldFor: null,
+      heldUntil: null,
+      heldReason: null,
+    } as const;
+    this.record('answered', requesterId, 'portal', at, isWaited ? goesOn : {}, { messageId });
+  }
+
+  note(actorId: string, text: string, at: number): void {
+    const messageId = this.say(actorId, text, 'team', true, at);
+    this.record('noted', actorId, 'desk', at, {}, { messageId }, 'team');
+  }
+
+  /** Asks the approver at the opening. */
+  ask(service: ServiceRow, approverId: string, reason: AskRow['reason']): void {
+    const { number, createdAt } = this.ticket;
+    const { name, needs, declineBy } = service.approval!;
+    this.approval = {
+      id: `a${number}`,
+      ticketNumber: number,
+      name,
+      needs,
+      declineBy,
+      outcome: 'open',
+      startedAt: createdAt,
+      decidedAt: null,
+    };
+    this.asks.push({
+      ...{
+        id: `k${number}`,
+        approvalId: `a${number}`,
+        ticketNumber: number,
+        voterId: approverId,
+        askedId: approverId,
+        reason,
+      },
+      ...{ askedAt: createdAt, decision: null, decidedById: null, decidedAt: null, words: null },
+    });
+  }
+
+  decide(decision: 'approve' | 'decline', words: string, at: number): void {
+    const ask = this.asks[0]!;
+    const outcome = decision === 'approve' ? 'approved' : 'declined';
+    Object.assign(ask, { decision, decidedById: ask.askedId, decidedAt: at, words: words || null });
+    Object.assign(this.approval!, { outcome, decidedAt: at });
+    this.record(
+      'decided',
+      ask.askedId,
+      'portal',
+      at,
+      {},
+      { askId: ask.id, approvalId: this.approval!.id, decision, outcome, words },
+    );
+    this.move(decision === 'approve' ? 'grant' : 'decline', 'system', null, at + 1);
+  }
+
+  private say(
+    authorId: string,
+    text: string,
+    readBy: MessageRow['readBy'],
+    isByTeam: boolean,
+    at: number,
+  ): string {
+    const id = `m${this.ticket.number}-${this.messages.length + 1}`;
+    const via = isByTeam ? 'desk' : 'portal';
+    this.messages.push({
+      id,
+      ticketNumber: this.ticket.number,
+      at,
+      authorId,
+      via,
+      readBy,
+      isByTeam,
+      text,
+      links: [],
+    });
+    return id;
+  }
+
+  private record(
+    type: string,
+    actorId: string | null,
+    via: Via,
+    at: number,
+    wanted: Partial<TicketRecord>,
+    data: Record<string, unknown>,
+    audience: StoryEntry['audience'] = 'requester',
+  ): void {
+    const before = this.ticket as Record<string, unknown>;
+    const changed = Object.entries(wanted).filter(([field, to]) => before[field] !== to);
+    const changes = Object.fromEntries(changed.map(([field, to]) => [field, { from: before[field], to }]));
+    const version = this.ticket.version + (changed.length > 0 ? 1 : 0);
+    Object.assign(this.ticket, wanted, { version, changedAt: at });
+    this.entries.push({
+      at,
+      actorId,
+      via,
+      type,
+      ticketNumber: this.ticket.number,
+      audience,
+      changes,
+      data: { ...data, version },
+    });
+  }
+}

@@ -1,0 +1,39 @@
+import { loadDemo } from '../demo/load';
+import { readConfig } from '../server/config';
+import { migrate } from '../server/database/migrate';
+import { createListo } from '../server/process';
+import { sayProgress } from './say.mjs';
+
+/**
+ * Prepares the data: brings the tables up to date, and fills an empty database with the demo unless `--empty`. A
+ * load that broke off is begun afresh; `--reset` empties first.
+ */
+const listo = createListo(readConfig({ LOG_LEVEL: 'error', ...process.env }));
+const { db } = listo;
+
+async function emptyDatabase(): Promise<void> {
+  const tables = await db.select<{ name: string }>(
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+  );
+  await db.run('SET FOREIGN_KEY_CHECKS = 0');
+  for (const { name } of tables) await db.run(`DROP TABLE \`${name}\``);
+}
+
+const has = async (name: string): Promise<boolean> => (await db.tables.settings.findOne({ name })) !== null;
+
+if (process.argv.includes('--reset')) await emptyDatabase();
+await migrate(db.sequelize);
+if (await has('demoLoading')) {
+  await emptyDatabase();
+  await migrate(db.sequelize);
+}
+const isEmpty = (await db.tables.people.find({}, { limit: 1 })).length === 0;
+if (isEmpty && !process.argv.includes('--empty')) {
+  await db.tables.settings.insert({ name: 'demoLoading', value: true });
+  const startedAt = performance.now();
+  const { tickets, entries } = await loadDemo(listo, sayProgress);
+  await db.tables.settings.remove({ name: 'demoLoading' });
+  const seconds = ((performance.now() - startedAt) / 1000).toFixed(1);
+  process.stdout.write(`  ${tickets} tickets with ${entries} journal entries in ${seconds} s\n`);
+}
+await db.close();

@@ -1,0 +1,167 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { createInterface } from 'node:readline/promises';
+import { freePort, startMariaDb } from './mariadb.mjs';
+import { ensureDebianPackage, ensurePackages, isOutOfDate, ROOT } from './ready.mjs';
+import { giveUp, say } from './say.mjs';
+
+const flags = new Set(process.argv.slice(2));
+const isDev = flags.has('--dev');
+const dataDir = path.resolve(process.env.LISTO_DATA_DIR ?? path.join(ROOT, '.listo'));
+const runFile = path.join(dataDir, 'running.json');
+const TSX = ['--import', 'tsx'];
+const children = [];
+let database = null;
+let isStopping = false;
+
+/** Ends everything that was started, the application before its database. */
+async function stopAll(code) {
+  if (isStopping) return;
+  isStopping = true;
+  say('\nStopping …');
+  const ended = children.map(
+    (child) => new Promise((resolve) => (child.exitCode === null ? child.once('exit', resolve) : resolve())),
+  );
+  children.forEach((child) => child.kill('SIGTERM'));
+  await Promise.all(ended);
+  await database?.stop();
+  rmSync(runFile, { force: true });
+  say('Stopped.');
+  process.exit(code);
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stopAll(0));
+
+function refuseSecondStart() {
+  if (!existsSync(runFile)) return;
+  const { pid, address } = JSON.parse(readFileSync(runFile, 'utf8'));
+  const cmdline = `/proc/${pid}/cmdline`;
+  if (existsSync(cmdline) && readFileSync(cmdline, 'utf8').includes('start.mjs'))
+    giveUp(`Listo already runs at ${address}`);
+}
+
+async function confirmReset() {
+  if (!flags.has('--reset') || flags.has('--yes')) return;
+  const ask = createInterface({ input: process.stdin, output: process.stdout });
+  const answer = await ask.question(
+    'This throws away everything in the database and makes the demo afresh. Type "yes" to go on: ',
+  );
+  ask.close();
+  if (answer.trim() !== 'yes') giveUp('Nothing was changed.');
+}
+
+function runStep(args, env) {
+  const { status } = spawnSync(process.execPath, args, { cwd: ROOT, env, stdio: 'inherit' });
+  if (status !== 0) void stopAll(1).then(() => process.exit(1));
+  return status === 0;
+}
+
+function buildPages() {
+  if (
+    isDev ||
+    !isOutOfDate(
+      path.join(ROOT, 'dist/index.html'),
+      ...['web', 'core', 'contract', 'index.html', 'package-lock.json', 'vite.config.ts'].map((name) =>
+        path.join(ROOT, name),
+      ),
+    )
+  )
+    return true;
+  say('Building the pages …');
+  return runStep(
+    [path.join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'error'],
+    process.env,
+  );
+}
+
+/** Starts the server and waits until it listens. */
+function startServer(env) {
+  return new Promise((resolve) => {
+    const watch = isDev
+      ? ['--watch-path=server', '--watch-path=core', '--watch-path=contract', '--watch-preserve-output']
+      : [];
+    const child = spawn(
+      process.execPath,
+      [...TSX, ...watch, 'server/main.ts', ...(isDev ? ['--no-pages'] : [])],
+      {
+        ...{ cwd: ROOT, env, detached: true, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
+      },
+    );
+    children.push(child);
+    child.once('message', ({ port }) => resolve(port));
+    child.once('exit', (code) => {
+      if (!isStopping) {
+        say(`The server ended (${code}).`);
+        void stopAll(1);
+      }
+    });
+  });
+}
+
+function startVite(apiPort, port) {
+  const env = { ...process.env, LISTO_API: `http://127.0.0.1:${apiPort}` };
+  const args = [
+    path.join(ROOT, 'node_modules/vite/bin/vite.js'),
+    '--port',
+    String(port),
+    '--strictPort',
+    '--host',
+    '127.0.0.1',
+    '--logLevel',
+    'warn',
+  ];
+  children.push(
+    spawn(process.execPath, args, {
+      cwd: ROOT,
+      env,
+      detached: true,
+      stdio: ['ignore', 'inherit', 'inherit'],
+    }),
+  );
+}
+
+function greet(address) {
+  say(`\nListo is at ${address}`);
+  if (flags.has('--empty')) say('It is empty: the page walks through making the first administrator.');
+  else {
+    say("The demo's people are on its first page: choose one, no password needed. Among them:");
+    say('  Tomás Veiga    asks, follows and confirms');
+    say('  Ana Lobo       says yes or no as a manager');
+    say('  Rui Bastos     works for Onboard systems');
+    say('  Sofia Nunes    works for People services, in confidence');
+    say('By name: tomas@solvarra.example with the password "a calm crossing".');
+  }
+  say('Ctrl-C ends it.');
+}
+
+refuseSecondStart();
+await confirmReset();
+ensurePackages();
+mkdirSync(dataDir, { recursive: true });
+const env = {
+  NODE_ENV: isDev ? 'development' : 'production',
+  LOG_LEVEL: isDev ? 'info' : 'warn',
+  ...process.env,
+  LISTO_DATA_DIR: dataDir,
+  TZ: 'UTC',
+};
+if (!process.env.DATABASE_URL) {
+  ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
+  say('Starting the database …');
+  try {
+    database = await startMariaDb(path.join(dataDir, 'mariadb'));
+  } catch (error) {
+    giveUp(error.message);
+  }
+  env.DATABASE_URL = database.url;
+}
+const wanted = ['--empty', '--reset'].filter((flag) => flags.has(flag));
+say('Preparing the data …');
+if (runStep([...TSX, 'scripts/data.ts', ...wanted], env) && buildPages()) {
+  const port = Number(process.env.PORT ?? 4600);
+  const serverPort = await startServer({ ...env, PORT: String(isDev ? await freePort() : port) });
+  if (isDev) startVite(serverPort, port);
+  const address = `http://127.0.0.1:${isDev ? port : serverPort}`;
+  writeFileSync(runFile, JSON.stringify({ pid: process.pid, address, databasePid: database?.pid ?? null }));
+  greet(address);
+}

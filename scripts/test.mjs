@@ -1,0 +1,97 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, existsSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { startMariaDb } from './mariadb.mjs';
+import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
+import { say } from './say.mjs';
+
+/**
+ * Everything that must hold: format, lint, types, and the unit, server and browser tests. Words after `--` choose
+ * suites (format, lint, types, unit, server, browser) and file patterns.
+ */
+const SUITES = ['format', 'lint', 'types', 'unit', 'server', 'browser'];
+const wanted = process.argv.slice(2);
+const chosen = SUITES.filter((suite) => wanted.includes(suite));
+const suites = chosen.length > 0 ? chosen : SUITES;
+const patterns = wanted.filter((word) => !SUITES.includes(word));
+const bin = (file) => path.join(ROOT, 'node_modules', file);
+let passed = 0;
+let failed = 0;
+
+function check(name, args) {
+  say(`\n${name} …`);
+  const { status } = spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'inherit' });
+  if (status === 0) passed++;
+  else failed++;
+}
+
+function runJest(project, env) {
+  const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
+  const outputFile = path.join(base, 'result.json');
+  const args = [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    bin('jest/bin/jest.js'),
+    '--selectProjects',
+    project,
+  ];
+  const more = [
+    ...(project === 'unit' ? [] : ['--runInBand']),
+    '--json',
+    '--outputFile',
+    outputFile,
+    ...patterns,
+    '--passWithNoTests',
+  ];
+  spawnSync(process.execPath, [...args, ...more], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, ...env, TZ: 'UTC' },
+    timeout: 12 * 60_000,
+  });
+  if (!existsSync(outputFile)) return void failed++;
+  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(outputFile, 'utf8'));
+  rmSync(base, { recursive: true, force: true });
+  passed += numPassedTests;
+  // A file that does not even load fails without a test in it.
+  failed +=
+    numFailedTests +
+    testResults.filter(
+      ({ status, assertionResults }) =>
+        status === 'failed' && !assertionResults.some((each) => each.status === 'failed'),
+    ).length;
+}
+
+ensurePackages();
+if (suites.includes('format'))
+  check('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
+if (suites.includes('lint')) check('Lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
+if (suites.includes('types')) check('Types', [bin('typescript/bin/tsc'), '--noEmit']);
+if (suites.includes('unit')) {
+  say('\nUnit tests …');
+  runJest('unit', {});
+}
+if (suites.includes('server') || suites.includes('browser')) {
+  ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
+  const base = mkdtempSync(path.join(existsSync('/dev/shm') ? '/dev/shm' : os.tmpdir(), 'listo-db-'));
+  const database = await startMariaDb(base, { isForTests: true });
+  const env = { LISTO_TEST_DATABASE_URL: database.url };
+  try {
+    if (suites.includes('server')) {
+      say('\nServer tests …');
+      runJest('server', env);
+    }
+    if (suites.includes('browser')) {
+      const chromium = ensureDebianPackage('chromium', 'chromium');
+      check('Pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
+      say('\nBrowser tests …');
+      runJest('browser', { ...env, LISTO_TEST_CHROMIUM: chromium });
+    }
+  } finally {
+    await database.stop();
+    rmSync(base, { recursive: true, force: true });
+  }
+}
+say(`\ntests: ${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);

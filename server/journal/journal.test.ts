@@ -1,0 +1,145 @@
+import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
+import { append } from './append';
+import { runConsumer, type Consumer } from './consumer';
+import { placeEntries } from './sequencer';
+
+const HOUR = 3_600_000;
+let app: TestListo;
+let tomas: Person;
+let rui: Person;
+beforeAll(async () => {
+  app = await startTestListo('journal');
+  [tomas, rui] = (await Promise.all(['tomas', 'rui'].map(app.as))) as [Person, Person];
+});
+afterAll(() => app.end());
+
+const kiosk = {
+  serviceId: 'kiosk',
+  title: 'Kiosk',
+  answers: { site: 'x', kiosk: '3', what: 'Stops', impact: 'site', urgency: 'stopsWork' },
+};
+const create = async (body: object): Promise<number> =>
+  ((await tomas.call('POST', '/tickets', body)).body as { number: number }).number;
+const typesOf = async (number: number) =>
+  (await app.listo.db.tables.journal.find({ ticketNumber: number }, { order: ['id'] })).map(
+    ({ type }) => type,
+  );
+const stateOf = async (number: number) => (await app.listo.db.tables.tickets.findOne({ number }))!.state;
+
+test('the journal is never rewritten or deleted', async () => {
+  const number = await create(kiosk);
+  await until(
+    () => app.listo.db.tables.journal.findOne({ ticketNumber: number }),
+    (entry) => entry?.position != null,
+  );
+  const { run } = app.listo.db;
+  await expect(
+    run("UPDATE journal SET type = 'other' WHERE ticketNumber = :number", { number }),
+  ).rejects.toThrow('never rewritten');
+  await expect(run('DELETE FROM journal WHERE ticketNumber = :number', { number })).rejects.toThrow(
+    'never deleted',
+  );
+});
+
+test('an entry that commits after one with a higher id is not skipped', async () => {
+  const { listo } = app;
+  const entry = { actorId: null, via: 'rule' as const, ticketNumber: null, audience: 'team' as const };
+  const seen: string[] = [];
+  const watcher: Consumer = {
+    name: 'watcher',
+    handle: async (_, entries) => void seen.push(...entries.map(({ type }) => type)),
+  };
+  await listo.db.run(
+    "INSERT INTO consumers (name, position) SELECT 'watcher', COALESCE(MAX(position), 0) FROM journal",
+  );
+  const slow = await listo.db.sequelize.transaction();
+  await append(listo, slow, { ...entry, type: 'slow' });
+  await listo.db.transaction((tx) => append(listo, tx, { ...entry, type: 'quick' }));
+  const look = async () => {
+    await placeEntries(listo.db);
+    await runConsumer(listo, watcher);
+    return seen;
+  };
+  await until(look, (types) => types.includes('quick'));
+  expect(seen).toEqual(['quick']);
+  await slow.commit();
+  await until(look, (types) => types.includes('slow'));
+  expect(seen).toEqual(['quick', 'slow']);
+  await listo.db.tables.consumers.remove({ name: 'watcher' });
+});
+
+test('a consumer that fails half way leaves nothing and comes again', async () => {
+  const { listo } = app;
+  await listo.db.run(
+    "INSERT INTO consumers (name, position) SELECT 'clumsy', COALESCE(MAX(position), 0) FROM journal",
+  );
+  await create(kiosk);
+  let tries = 0;
+  const clumsy: Consumer = {
+    name: 'clumsy',
+    async handle({ db }, _entries, tx) {
+      await db.tables.settings.insert({ name: `try-${++tries}`, value: 1 }, tx);
+      if (tries === 1) throw new Error('killed');
+    },
+  };
+  const attempt = async () => {
+    await placeEntries(listo.db);
+    return runConsumer(listo, clumsy).catch(() => 0);
+  };
+  await until(attempt, (handled) => handled > 0);
+  expect((await listo.db.tables.settings.find({})).map(({ name }) => name)).toEqual(
+    expect.not.arrayContaining(['try-1']),
+  );
+  await listo.db.tables.consumers.remove({ name: 'clumsy' });
+});
+
+describe('at the instant', () => {
+  test('warned and late, once each, in order, marked when they come late', async () => {
+    const number = await create(kiosk);
+    const clock = await until(
+      () => app.listo.db.tables.clocks.findOne({ ticketNumber: number, targetId: 'first-answer' }),
+      (row) => row !== null,
+    );
+    app.clock.set(clock!.dueAt! + 60_000);
+    const types = await until(
+      () => typesOf(number),
+      (seen) => seen.includes('late'),
+    );
+    expect(types.filter((type) => type === 'warned')).not.toHaveLength(0);
+    const notices = await app.listo.db.tables.journal.find(
+      { ticketNumber: number, type: ['warned', 'late'] } as never,
+      { order: ['id'] },
+    );
+    const firstAnswer = notices.filter(({ data }) => data.targetId === 'first-answer');
+    expect(firstAnswer.map(({ type, data }) => [type, data.isOverdueNotice])).toEqual([
+      ['warned', true],
+      ['late', true],
+    ]);
+    await rui.call('GET', `/tickets/${number}`);
+  });
+
+  test('done and unanswered, a ticket closes after five working days, not before', async () => {
+    const number = await create(kiosk);
+    const version = async () =>
+      ((await rui.call('GET', `/tickets/${number}`)).body as { version: number }).version;
+    await rui.call('POST', `/tickets/${number}/moves`, {
+      name: 'finish',
+      by: 'agent',
+      version: await version(),
+      input: { solution: 'x' },
+    });
+    const timer = await until(
+      () => app.listo.db.tables.timers.findOne({ ticketNumber: number, kind: 'closeTicket' }),
+      (row) => row !== null,
+    );
+    const { resolvedAt } = (await app.listo.db.tables.tickets.findOne({ number }))!;
+    const calendar = (await app.listo.calendars.getAll()).terminals!;
+    expect(calendar.workingBetween(resolvedAt!, timer!.at)).toBe(5 * 17.5 * HOUR);
+    app.clock.set(timer!.at + 1);
+    await until(
+      () => stateOf(number),
+      (state) => state === 'closed',
+    );
+    expect((await typesOf(number)).at(-1)).toBe('closed');
+  });
+});

@@ -1,0 +1,143 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { createCalendars } from '../../demo/calendars';
+import { createOrganisation } from '../../demo/organisation';
+import { createRandom } from '../../demo/random';
+import { createServices } from '../../demo/services';
+import { createTargets } from '../../demo/targets';
+import type { Clock } from '../clock';
+import { readConfig } from '../config';
+import { openDatabase } from '../database/database';
+import { migrate } from '../database/migrate';
+import { startListo, type RunningListo } from '../process';
+
+/** A clock that tests set by hand: the server's hand is moved, nothing waits. */
+export type HandClock = Clock & { set(instant: number): void; pass(ms: number): void };
+
+type Answer = { status: number; body: never; headers: Headers };
+export type Person = {
+  call(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer>;
+};
+
+export type TestListo = RunningListo & {
+  clock: HandClock;
+  url: string;
+  databaseUrl: string;
+  dataDir: string;
+  /** A session of one of the scenario's people. */
+  as(personId: string): Promise<Person>;
+  /** Another process on the same database. */
+  another(): Promise<RunningListo>;
+  end(): Promise<void>;
+};
+
+const server = process.env.LISTO_TEST_DATABASE_URL;
+
+/** Waits until a condition holds, asking again shortly; fails with what was last seen. */
+export async function until<T>(look: () => Promise<T>, holds: (seen: T) => boolean, ms = 8_000): Promise<T> {
+  const end = performance.now() + ms;
+  for (;;) {
+    const seen = await look();
+    if (holds(seen)) return seen;
+    if (performance.now() > end)
+      throw new Error(`waited in vain; last seen: ${JSON.stringify(seen).slice(0, 600)}`);
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
+async function fill(running: RunningListo): Promise<void> {
+  const { tables } = running.listo.db;
+  const organisation = createOrganisation(createRandom(1));
+  const named = organisation.people.filter(({ id }) => !/^p\d/.test(id));
+  const specs = createCalendars(new Date(running.listo.clock.now()).getUTCFullYear());
+  await tables.calendars.insertAll(Object.entries(specs).map(([id, spec]) => ({ id, spec, version: 1 })));
+  await tables.sites.insertAll(organisation.sites);
+  await tables.people.insertAll(named);
+  await tables.teams.insertAll(organisation.teams);
+  await tables.groups.insertAll(organisation.groups);
+  await tables.members.insertAll(organisation.members);
+  await tables.services.insertAll(createServices());
+  await tables.targets.insertAll(createTargets());
+  await tables.settings.insert({ name: 'demo', value: { people: named.map(({ id }) => id) } });
+}
+
+/** Runs the application on a database of its own in the tests' MariaDB, with the scenario's people and catalogue. */
+export async function startTestListo(name: string, { isEmpty = false } = {}): Promise<TestListo> {
+  if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
+  const databaseUrl = server.replace(/\/[^/]*$/, `/test_${name}`);
+  const root = openDatabase(server);
+  await root.run(`DROP DATABASE IF EXISTS test_${name}`);
+  await root.run(`CREATE DATABASE test_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+  await root.close();
+  const dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-test-'));
+  const config = readConfig({
+    PORT: '0',
+    DATABASE_URL: databaseUrl,
+    LISTO_DATA_DIR: dataDir,
+    LOG_LEVEL: 'fatal',
+    LISTO_SIGN_IN_LIMIT: '1000',
+  });
+
+  let offset = 0;
+  const clock: HandClock = {
+    now: () => Date.now() + offset,
+    set: (instant) => (offset = instant - Date.now()),
+    pass: (ms) => (offset += ms),
+  };
+  const start = () => startListo(config, null, clock);
+  const migrating = openDatabase(databaseUrl);
+  await migrate(migrating.sequelize);
+  await migrating.close();
+  const running = await start();
+  if (!isEmpty) await fill(running);
+  const others: RunningListo[] = [];
+  const url = `http://127.0.0.1:${running.port}`;
+
+  async function as(personId: string): Promise<Person> {
+    const signedIn = await fetch(`${url}/api/v1/session/demo`, {
+      ...{
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ personId }),
+      },
+    });
+    if (signedIn.status !== 200) throw new Error(`nobody can sign in as ${personId}`);
+    const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
+    return {
+      async call(method, address, body, headers = {}) {
+        const isForm = body instanceof FormData;
+        const response = await fetch(`${url}/api/v1${address}`, {
+          method,
+          headers: {
+            Cookie: cookie,
+            ...(body !== undefined && !isForm && { 'Content-Type': 'application/json' }),
+            ...headers,
+          },
+          ...(body !== undefined && { body: isForm ? body : JSON.stringify(body) }),
+        });
+        const text = await response.text();
+        const isJson = response.headers.get('Content-Type')?.includes('json');
+        return {
+          status: response.status,
+          headers: response.headers,
+          body: (isJson ? JSON.parse(text) : text) as never,
+        };
+      },
+    };
+  }
+
+  return {
+    ...running,
+    ...{ clock, url, databaseUrl, dataDir, as },
+    async another() {
+      const other = await start();
+      others.push(other);
+      return other;
+    },
+    async end() {
+      for (const each of [running, ...others]) await each.stop().catch(() => undefined);
+      await rm(dataDir, { recursive: true, force: true });
+    },
+  };
+}
