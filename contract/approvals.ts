@@ -1,5 +1,6 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { endpoint } from './endpoint';
+import { paths } from './paths';
 import { idParams, idSchema, instantSchema, localTextSchema, okSchema, personRefSchema } from './shared';
 
 const askSchema = z.object({
@@ -18,14 +19,12 @@ export type Ask = z.infer<typeof askSchema>;
 
 export const approvalEndpoints = {
   mine: endpoint({
-    method: 'get',
-    path: '/my/asks',
+    ...paths.approvals.mine,
     summary: 'What waits for my decision',
     answer: z.array(askSchema),
   }),
   decide: endpoint({
-    method: 'post',
-    path: '/asks/:id/decision',
+    ...paths.approvals.decide,
     summary: 'Say yes, or no with a reason',
     params: idParams,
     body: z

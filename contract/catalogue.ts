@@ -1,12 +1,10 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FIELD_KINDS, KNOWN_FACTS, type FormDefinition } from '../core/forms';
 import type { Condition } from '../core/conditions';
 import { endpoint } from './endpoint';
+import { PLACES } from './names';
+import { paths } from './paths';
 import { idParams, idSchema, localTextSchema } from './shared';
-
-export const PLACES = ['gate', 'onBoard', 'desk', 'building', 'me', 'joining', 'things', 'money'] as const;
-/** The index by where one is. */
-export type Place = (typeof PLACES)[number];
 
 export const formFieldSchema = z.object({
   name: z.string(),
@@ -44,21 +42,18 @@ export type Service = z.infer<typeof serviceSchema>;
 
 export const catalogueEndpoints = {
   list: endpoint({
-    method: 'get',
-    path: '/services',
+    ...paths.catalogue.list,
     summary: 'All services I may ask for',
     answer: z.array(serviceCardSchema),
   }),
   get: endpoint({
-    method: 'get',
-    path: '/services/:id',
+    ...paths.catalogue.get,
     summary: 'A service with its form',
     params: idParams,
     answer: serviceSchema,
   }),
   search: endpoint({
-    method: 'get',
-    path: '/ask/search',
+    ...paths.catalogue.search,
     summary: 'What fits the words typed so far, the best first',
     query: z.object({ q: z.string().max(200) }),
     answer: z.object({ services: z.array(serviceCardSchema) }),

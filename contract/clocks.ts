@@ -1,5 +1,6 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { endpoint } from './endpoint';
+import { paths } from './paths';
 import { idSchema, instantSchema } from './shared';
 
 /** A clock as it stood at its last event; while it runs, what is left is the working time until `dueAt`. */
@@ -23,8 +24,7 @@ export type Clock = z.infer<typeof clockSchema>;
 
 export const clockEndpoints = {
   reckoning: endpoint({
-    method: 'get',
-    path: '/tickets/:number/clocks/:targetId',
+    ...paths.clocks.reckoning,
     summary: 'How a clock was computed, span by span',
     params: z.object({ number: z.coerce.number().int().positive(), targetId: idSchema }),
     answer: z.object({

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 /** One way to call the server: everything that the client, the server and the API description need to know. */
 export type Endpoint<

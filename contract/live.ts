@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What the live stream sends: an entry of the journal in short. The page then asks for what it shows. */
 export const liveEventSchema = z.object({

@@ -1,6 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { READERS, TOLD_EVENTS } from '../core/telling';
 import { endpoint } from './endpoint';
+import { paths } from './paths';
 import { instantSchema, okSchema } from './shared';
 
 export const notificationSchema = z.object({
@@ -17,14 +18,12 @@ export type Notification = z.infer<typeof notificationSchema>;
 
 export const notificationEndpoints = {
   list: endpoint({
-    method: 'get',
-    path: '/notifications',
+    ...paths.notifications.list,
     summary: 'What I was told, the newest first',
     answer: z.object({ notifications: z.array(notificationSchema), unread: z.number().int() }),
   }),
   read: endpoint({
-    method: 'post',
-    path: '/notifications/read',
+    ...paths.notifications.read,
     summary: 'Mark what I was told of a ticket (or of all) as read',
     body: z.object({ number: z.number().int().optional() }),
     answer: okSchema,

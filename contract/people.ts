@@ -1,6 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { CalendarSpec } from '../core/calendar';
 import { endpoint } from './endpoint';
+import { paths } from './paths';
 import { idSchema, localTextSchema, personRefSchema } from './shared';
 
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
@@ -19,21 +20,18 @@ export type Team = z.infer<typeof teamSchema>;
 
 export const peopleEndpoints = {
   search: endpoint({
-    method: 'get',
-    path: '/people',
+    ...paths.people.search,
     summary: 'People whose name fits',
     query: z.object({ q: z.string().max(100) }),
     answer: z.array(personCardSchema),
   }),
   teams: endpoint({
-    method: 'get',
-    path: '/teams',
+    ...paths.people.teams,
     summary: 'All teams with their groups and members',
     answer: z.array(teamSchema),
   }),
   calendars: endpoint({
-    method: 'get',
-    path: '/calendars',
+    ...paths.people.calendars,
     summary: 'All working calendars',
     answer: z.array(z.object({ id: idSchema, spec: z.custom<CalendarSpec>() })),
   }),

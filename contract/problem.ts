@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** An error as RFC 9457 describes it, with the fields at fault and, for a stale write, what differs. */
 export const problemSchema = z.object({

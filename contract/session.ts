@@ -1,9 +1,9 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KNOWN_FACTS } from '../core/forms';
 import { endpoint } from './endpoint';
+import { AREAS } from './names';
+import { paths } from './paths';
 import { idParams, idSchema, instantSchema, languageSchema, okSchema, textSchema } from './shared';
-
-export const AREAS = ['ask', 'desk'] as const;
 
 export const meSchema = z.object({
   id: idSchema,
@@ -40,39 +40,34 @@ const demoPersonSchema = z.object({
 
 export const sessionEndpoints = {
   get: endpoint({
-    method: 'get',
-    path: '/session',
+    ...paths.session.get,
     summary: 'Who is signed in',
     isOpen: true,
     answer: sessionSchema,
   }),
   signIn: endpoint({
-    method: 'post',
-    path: '/session',
+    ...paths.session.signIn,
     summary: 'Sign in with a name and a password',
     isOpen: true,
     body: z.object({ email: z.string().min(1).max(200), password: z.string().min(1).max(200) }),
     answer: okSchema,
   }),
   signInDemo: endpoint({
-    method: 'post',
-    path: '/session/demo',
+    ...paths.session.signInDemo,
     summary: 'Sign in as one of the demo people (demo data only)',
     isOpen: true,
     body: z.object({ personId: idSchema }),
     answer: okSchema,
   }),
-  signOut: endpoint({ method: 'delete', path: '/session', summary: 'Sign out', answer: okSchema }),
+  signOut: endpoint({ ...paths.session.signOut, summary: 'Sign out', answer: okSchema }),
   demoPeople: endpoint({
-    method: 'get',
-    path: '/demo/people',
+    ...paths.session.demoPeople,
     summary: 'The demo people one can sign in as',
     isOpen: true,
     answer: z.array(demoPersonSchema),
   }),
   list: endpoint({
-    method: 'get',
-    path: '/sessions',
+    ...paths.session.list,
     summary: 'Where I am signed in',
     answer: z.array(
       z.object({
@@ -85,22 +80,19 @@ export const sessionEndpoints = {
     ),
   }),
   end: endpoint({
-    method: 'delete',
-    path: '/sessions/:id',
+    ...paths.session.end,
     summary: 'End one of my sessions',
     params: idParams,
     answer: okSchema,
   }),
   setLanguage: endpoint({
-    method: 'put',
-    path: '/me/language',
+    ...paths.session.setLanguage,
     summary: 'Choose my language',
     body: z.object({ language: languageSchema }),
     answer: okSchema,
   }),
   setUp: endpoint({
-    method: 'post',
-    path: '/setup',
+    ...paths.session.setUp,
     summary: 'Make the first administrator of an empty Listo',
     isOpen: true,
     body: z.object({

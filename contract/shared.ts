@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LANGUAGES } from '../core/forms';
 import { findBadText } from '../core/text';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Answers } from '../core/forms';
 import { TICKET_ACTIONS } from '../core/rights';
 import {
@@ -14,6 +14,8 @@ import {
 import { formFieldSchema } from './catalogue';
 import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
+import { WORKLISTS } from './names';
+import { paths } from './paths';
 import { fileSchema } from './files';
 import {
   idSchema,
@@ -142,11 +144,6 @@ export const rowSchema = z.object({
 });
 export type TicketRow = z.infer<typeof rowSchema>;
 
-export const WORKLISTS = ['nextUp', 'mine', 'unassigned', 'upcoming', 'held', 'done', 'everything'] as const;
-export type WorklistName = (typeof WORKLISTS)[number];
-
-/** Counts are bounded; beyond, `isMore` says so. */
-export const COUNT_LIMIT = 1000;
 const countSchema = z.object({ count: z.number().int(), isMore: z.boolean() });
 
 export const messageBodySchema = z.object({
@@ -158,8 +155,7 @@ export const messageBodySchema = z.object({
 
 export const ticketEndpoints = {
   create: endpoint({
-    method: 'post',
-    path: '/tickets',
+    ...paths.tickets.create,
     summary: 'Ask for a service, for oneself or (with the right) for someone else',
     body: z.object({
       serviceId: idSchema,
@@ -173,15 +169,13 @@ export const ticketEndpoints = {
     answer: z.object({ number: z.number().int() }),
   }),
   get: endpoint({
-    method: 'get',
-    path: '/tickets/:number',
+    ...paths.tickets.get,
     summary: 'A ticket as I may see it',
     params: numberParams,
     answer: ticketSchema,
   }),
   mine: endpoint({
-    method: 'get',
-    path: '/my/tickets',
+    ...paths.tickets.mine,
     summary: 'Tickets I asked for or follow, the newest first',
     query: z.object({
       which: z.enum(['open', 'past']).default('open'),
@@ -190,8 +184,7 @@ export const ticketEndpoints = {
     answer: z.object({ rows: z.array(rowSchema), next: z.number().int().nullable() }),
   }),
   change: endpoint({
-    method: 'patch',
-    path: '/tickets/:number',
+    ...paths.tickets.change,
     summary: 'Change facts of a ticket; a stale version is refused with the differences',
     params: numberParams,
     body: z.object({
@@ -205,8 +198,7 @@ export const ticketEndpoints = {
     answer: z.object({ version: z.number().int() }),
   }),
   move: endpoint({
-    method: 'post',
-    path: '/tickets/:number/moves',
+    ...paths.tickets.move,
     summary: 'Move a ticket, by the rules of its state',
     params: numberParams,
     body: z.object({
@@ -220,32 +212,28 @@ export const ticketEndpoints = {
     answer: z.object({ version: z.number().int() }),
   }),
   write: endpoint({
-    method: 'post',
-    path: '/tickets/:number/messages',
+    ...paths.tickets.write,
     summary: 'Send words to the requester or to the team',
     params: numberParams,
     body: messageBodySchema,
     answer: z.object({ messageId: idSchema }),
   }),
   follow: endpoint({
-    method: 'put',
-    path: '/tickets/:number/followers',
+    ...paths.tickets.follow,
     summary: 'Have someone also told, or ask a collaborator in',
     params: numberParams,
     body: z.object({ personId: idSchema, role: z.enum(['alsoTold', 'collaborator']) }),
     answer: okSchema,
   }),
   unfollow: endpoint({
-    method: 'delete',
-    path: '/tickets/:number/followers',
+    ...paths.tickets.unfollow,
     summary: 'No longer have someone told',
     params: numberParams,
     body: z.object({ personId: idSchema, role: z.enum(['alsoTold', 'collaborator']) }),
     answer: okSchema,
   }),
   worklist: endpoint({
-    method: 'get',
-    path: '/worklists/:name',
+    ...paths.tickets.worklist,
     summary: 'A page of a worklist, the tightest clock first',
     params: z.object({ name: z.enum(WORKLISTS) }),
     query: z.object({
@@ -255,8 +243,7 @@ export const ticketEndpoints = {
     answer: z.object({ rows: z.array(rowSchema), next: z.string().nullable(), total: countSchema }),
   }),
   find: endpoint({
-    method: 'get',
-    path: '/find',
+    ...paths.tickets.find,
     summary: 'Tickets, people and services that fit the words, as I may see them',
     query: z.object({ q: z.string().max(100) }),
     answer: z.object({

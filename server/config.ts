@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 
 const schema = z.object({
   /** Where the application listens. */

@@ -1,5 +1,5 @@
 import type { Sequelize } from 'sequelize';
-import type { Place } from '../../contract/catalogue';
+import type { Place } from '../../contract/names';
 import type { ApproverRef, Needs } from '../../core/approvals';
 import type { FormDefinition, LocalText } from '../../core/forms';
 import type { Impact, Urgency } from '../../core/tickets';

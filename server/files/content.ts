@@ -1,7 +1,7 @@
 import { fileTypeFromFile } from 'file-type';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
-import { FILE_TYPES } from '../../contract/files';
+import { FILE_TYPES } from '../../contract/names';
 
 const TEXT_ENDINGS: Record<string, string> = {
   '.txt': 'text/plain',

@@ -3,7 +3,7 @@ import multer, { MulterError } from 'multer';
 import { nanoid } from 'nanoid';
 import { rm } from 'node:fs/promises';
 import { api } from '../../contract';
-import { FILE_LIMIT, FILE_TYPES } from '../../contract/files';
+import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
 import { findBadText } from '../../core/text';
 import { ProblemError } from '../http/problems';
 import { OK, serve } from '../http/serve';

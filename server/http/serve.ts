@@ -1,5 +1,5 @@
 import type { Request, Response, Router } from 'express';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from '../../contract/endpoint';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';

@@ -1,4 +1,5 @@
-import { COUNT_LIMIT, type TicketRow, type WorklistName } from '../../contract/tickets';
+import { COUNT_LIMIT, type WorklistName } from '../../contract/names';
+import type { TicketRow } from '../../contract/tickets';
 import type { Viewer } from '../../core/rights';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';

@@ -1,0 +1,34 @@
+/** The given worklists. */
+export const WORKLISTS = ['nextUp', 'mine', 'unassigned', 'upcoming', 'held', 'done', 'everything'] as const;
+export type WorklistName = (typeof WORKLISTS)[number];
+
+/** Counts are bounded; beyond, `isMore` says so. */
+export const COUNT_LIMIT = 1000;
+
+/** The index by where one is. */
+export const PLACES = ['gate', 'onBoard', 'desk', 'building', 'me', 'joining', 'things', 'money'] as const;
+export type Place = (typeof PLACES)[number];
+
+/** The areas that there are to enter. */
+export const AREAS = ['ask', 'desk'] as const;
+
+/** The most bytes a file may have. */
+export const FILE_LIMIT = 25 * 1024 * 1024;
+
+/** What may be sent, by content: media type and the ending it is stored with. */
+export const FILE_TYPES: Record<string, string> = {
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/gif': 'gif',
+  'image/webp': 'webp',
+  'image/heic': 'heic',
+  'application/pdf': 'pdf',
+  'text/plain': 'txt',
+  'text/csv': 'csv',
+  'application/zip': 'zip',
+  'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'docx',
+  'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': 'xlsx',
+  'application/vnd.oasis.opendocument.text': 'odt',
+  'application/vnd.oasis.opendocument.spreadsheet': 'ods',
+  'video/mp4': 'mp4',
+};

@@ -1,0 +1,28 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { LiveEvent } from '../../contract/live';
+import { setReachable } from './reachable';
+
+/** Queries that an event of any ticket may change. */
+const SHARED = ['worklist', 'mine', 'asks', 'notifications'];
+
+/** Follows the live stream and renews what it touches; answers the last change for showing. */
+export function useLive(): LiveEvent | null {
+  const client = useQueryClient();
+  const [last, setLast] = useState<LiveEvent | null>(null);
+  useEffect(() => {
+    const source = new EventSource('/api/v1/live');
+    const renew = (keys: string[]): void =>
+      keys.forEach((key) => void client.invalidateQueries({ queryKey: [key] }));
+    source.onmessage = ({ data }) => {
+      const event = JSON.parse(data as string) as LiveEvent;
+      setLast(event);
+      renew(SHARED);
+      if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
+    };
+    source.addEventListener('anew', () => renew([...SHARED, 'ticket']));
+    source.onopen = () => setReachable(true);
+    return () => source.close();
+  }, [client]);
+  return last;
+}

@@ -1,0 +1,97 @@
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api } from './endpoints';
+import type { WorklistName } from '../../contract/names';
+import type { Me } from '../../contract/session';
+import { call } from './call';
+import { setServerNow } from './clock';
+
+export function useSession() {
+  return useQuery({
+    queryKey: ['session'],
+    staleTime: 60_000,
+    queryFn: async () => {
+      const session = await call(api.session.get);
+      setServerNow(session.now);
+      return session;
+    },
+  });
+}
+
+/** The person who is signed in. @throws where nobody is */
+export function useMe(): Me {
+  const { data } = useSession();
+  if (!data?.me) throw new Error('useMe is for pages behind the sign-in');
+  return data.me;
+}
+
+export const useServices = () =>
+  useQuery({ queryKey: ['services'], staleTime: 300_000, queryFn: () => call(api.catalogue.list) });
+
+export const useService = (id: string) =>
+  useQuery({ queryKey: ['service', id], queryFn: () => call(api.catalogue.get, { params: { id } }) });
+
+export const useAskSearch = (q: string) =>
+  useQuery({
+    ...{
+      queryKey: ['askSearch', q],
+      enabled: q.trim() !== '',
+      placeholderData: keepPreviousData,
+      staleTime: 60_000,
+    },
+    queryFn: ({ signal }) => call(api.catalogue.search, { query: { q }, signal }),
+  });
+
+export const useMyTickets = (which: 'open' | 'past') =>
+  useInfiniteQuery({
+    queryKey: ['mine', which],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) => call(api.tickets.mine, { query: { which, before: pageParam } }),
+    getNextPageParam: ({ next }) => next ?? undefined,
+  });
+
+export const useAsks = () => useQuery({ queryKey: ['asks'], queryFn: () => call(api.approvals.mine) });
+
+export const useTicket = (number: number) =>
+  useQuery({ queryKey: ['ticket', number], queryFn: () => call(api.tickets.get, { params: { number } }) });
+
+export const useReckoning = (number: number, targetId: string) =>
+  useQuery({
+    queryKey: ['ticket', number, 'clock', targetId],
+    queryFn: () => call(api.clocks.reckoning, { params: { number, targetId } }),
+  });
+
+export const useWorklist = (name: WorklistName) =>
+  useInfiniteQuery({
+    queryKey: ['worklist', name],
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam }) => call(api.tickets.worklist, { params: { name }, query: { after: pageParam } }),
+    getNextPageParam: ({ next }) => next ?? undefined,
+  });
+
+export const useTeams = () =>
+  useQuery({ queryKey: ['teams'], staleTime: 300_000, queryFn: () => call(api.people.teams) });
+
+export const usePeopleSearch = (q: string) =>
+  useQuery({
+    ...{ queryKey: ['people', q], enabled: q.trim().length > 1, placeholderData: keepPreviousData },
+    queryFn: ({ signal }) => call(api.people.search, { query: { q }, signal }),
+  });
+
+export const useFind = (q: string) =>
+  useQuery({
+    ...{ queryKey: ['find', q], enabled: q.trim() !== '', placeholderData: keepPreviousData },
+    queryFn: ({ signal }) => call(api.tickets.find, { query: { q }, signal }),
+  });
+
+export const useNotifications = () =>
+  useQuery({ queryKey: ['notifications'], queryFn: () => call(api.notifications.list) });
+
+/** Renews a ticket and the lists that it stands in. */
+export function useRenew(): (number?: number) => void {
+  const client = useQueryClient();
+  return (number) => {
+    for (const key of ['worklist', 'mine', 'asks', 'notifications'])
+      void client.invalidateQueries({ queryKey: [key] });
+    if (number !== undefined) void client.invalidateQueries({ queryKey: ['ticket', number] });
+  };
+}

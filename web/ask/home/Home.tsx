@@ -1,0 +1,40 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useMe } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { Decisions } from './Decisions';
+import classes from './Home.module.css';
+import { Places } from './Places';
+import { Results } from './Results';
+import { Yours } from './Yours';
+
+function firstNameOf(name: string): string {
+  return name.startsWith('Capt. ') ? name : name.split(' ')[0]!;
+}
+
+/** Ask: one field, what fits as one types, what is one's own, and where to start from. */
+export function Home() {
+  const { t } = useWords();
+  const me = useMe();
+  const [search] = useSearchParams();
+  const [query, setQuery] = useState('');
+  const forPerson = search.get('for');
+  return (
+    <div className={classes.page}>
+      <h1 className={classes.title}>{t('ask/title', { name: firstNameOf(me.name) })}</h1>
+      <input
+        className={classes.field}
+        type="search"
+        autoFocus
+        value={query}
+        placeholder={t('ask/placeholder')}
+        aria-label={t('ask/placeholder')}
+        onChange={({ target }) => setQuery(target.value)}
+      />
+      {query.trim() !== '' && <Results query={query} forPerson={forPerson} />}
+      <Decisions />
+      <Yours />
+      <Places forPerson={forPerson} />
+    </div>
+  );
+}

@@ -1,0 +1,133 @@
+import { Alert, Button, Group, Pill, TextInput } from '@mantine/core';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { Service } from '../../../contract/catalogue';
+import { getShownFields } from '../../../core/forms';
+import { ApiProblem } from '../../api/call';
+import { useMe, useService } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { Lost } from '../../ui/Lost';
+import { PersonPicker } from '../../ui/PersonPicker';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useMoney } from '../../ui/useMoney';
+import { Waiting } from '../../ui/Waiting';
+import { useServiceLine } from '../home/useServiceLine';
+import { FieldInput, FieldLabel } from './FieldInput';
+import classes from './ServicePage.module.css';
+import { useServiceForm } from './useServiceForm';
+
+function ServiceForm({ service }: { service: Service }) {
+  const { t, local } = useWords();
+  const money = useMoney();
+  const me = useMe();
+  const lineOf = useServiceLine();
+  const [search, setSearch] = useSearchParams();
+  const forPerson = me.mayAskForOthers ? search.get('for') : null;
+  const form = useServiceForm(service, { title: search.get('title') ?? '', forPerson });
+  const { draft, problems, sending } = form;
+  const count = Object.keys(problems).length;
+  const pickOther = (person: { id: string; name: string }): void =>
+    setSearch({ for: person.id, name: person.name });
+  const line = [
+    lineOf(service),
+    service.cost === null ? null : t('service/cost', { amount: money(service.cost) }),
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  return (
+    <div className={classes.page}>
+      <Link to="/ask">{t('common/back')}</Link>
+      <h1>{local(service.title)}</h1>
+      <p className={classes.lead}>
+        {local(service.description)} {line}
+      </p>
+      {service.isConfidential && (
+        <Alert mb="md" color="gray" variant="outline">
+          {t('service/confidential', { team: local(service.teamName) })}
+        </Alert>
+      )}
+      <form
+        className={classes.card}
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          form.send();
+        }}
+      >
+        {me.mayAskForOthers && (
+          <Group align="flex-end">
+            {forPerson !== null && (
+              <Pill size="lg">{t('service/forWhom', { name: search.get('name') ?? forPerson })}</Pill>
+            )}
+            <PersonPicker
+              label={t('service/forOther')}
+              placeholder={t('service/forWhom', { name: me.name })}
+              onPick={pickOther}
+            />
+          </Group>
+        )}
+        <TextInput
+          id="field-title"
+          label={<FieldLabel text={t('service/heading')} isNeeded />}
+          description={t('service/headingHelp')}
+          value={draft.title}
+          error={problems.title}
+          onChange={({ target }) => form.change({ title: target.value })}
+        />
+        {getShownFields(service.form, draft.answers).map((field) => (
+          <FieldInput
+            key={field.name}
+            {...{ field, value: draft.answers[field.name], error: problems[field.name], files: draft.files }}
+            isFilled={
+              form.known[field.name] !== undefined && form.known[field.name] === draft.answers[field.name]
+            }
+            onFiles={(files) => form.change({ files })}
+            onChange={(value) => form.answer(field.name, value)}
+          />
+        ))}
+        <PersonPicker
+          label={t('service/alsoTold')}
+          description={t('service/alsoToldHelp')}
+          onPick={(person) =>
+            form.change({ alsoTold: [...draft.alsoTold.filter(({ id }) => id !== person.id), person] })
+          }
+        />
+        {draft.alsoTold.length > 0 && (
+          <Group gap={6}>
+            {draft.alsoTold.map(({ id, name }) => (
+              <Pill
+                key={id}
+                withRemoveButton
+                onRemove={() =>
+                  form.change({ alsoTold: draft.alsoTold.filter((person) => person.id !== id) })
+                }
+              >
+                {name}
+              </Pill>
+            ))}
+          </Group>
+        )}
+        {count > 0 && <p role="alert">{t('service/mend', { count })}</p>}
+        {sending.error && count === 0 && <ProblemNote error={sending.error} />}
+        <Group>
+          <Button type="submit" loading={sending.isPending}>
+            {t('service/send', { team: local(service.teamName) })}
+          </Button>
+          <Button variant="subtle" color="gray" onClick={form.startAfresh}>
+            {t('service/startAfresh')}
+          </Button>
+        </Group>
+        <span className={classes.note}>{t('service/kept')}</span>
+      </form>
+    </div>
+  );
+}
+
+/** A service and its form. */
+export function ServicePage() {
+  const { id = '' } = useParams();
+  const { data, error, isPending, refetch } = useService(id);
+  if (isPending) return <Waiting />;
+  if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
+  if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
+  return <ServiceForm key={id} service={data} />;
+}

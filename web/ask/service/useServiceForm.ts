@@ -1,0 +1,113 @@
+import { notifications } from '@mantine/notifications';
+import { useMutation } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../../api/endpoints';
+import type { Service } from '../../../contract/catalogue';
+import type { FileRef } from '../../../contract/files';
+import { checkAnswers, fillIn, TEXT_LIMIT, type Answers, type AnswerValue } from '../../../core/forms';
+import { findBadText } from '../../../core/text';
+import { call } from '../../api/call';
+import { useMe, useRenew } from '../../api/queries';
+import { useDraft } from '../../api/useDraft';
+import { useWords } from '../../messages/useWords';
+import { useProblems } from '../../ui/useProblems';
+
+type Draft = {
+  title: string;
+  answers: Answers;
+  files: FileRef[];
+  alsoTold: { id: string; name: string }[];
+  /** Sent with each try, so that one request is one ticket. */
+  key: string;
+};
+
+type Problems = Record<string, string>;
+
+/** A service's form being filled in: kept as one types, judged by the server's own rules, sent once. */
+export function useServiceForm(
+  service: Service,
+  { title, forPerson }: { title: string; forPerson: string | null },
+) {
+  const { t } = useWords();
+  const me = useMe();
+  const navigate = useNavigate();
+  const renew = useRenew();
+  const known = forPerson === null ? fillIn(service.form, me.known) : {};
+  const empty: Draft = { title, answers: known, files: [], alsoTold: [], key: nanoid() };
+  const [draft, setDraft, clearDraft] = useDraft<Draft>(`service:${service.id}:${forPerson ?? 'me'}`, empty);
+  const [problems, setProblems] = useState<Problems>({});
+  const toProblems = useProblems();
+
+  function judge(): Problems {
+    const found: Problems = {};
+    const badTitle =
+      draft.title.trim() === ''
+        ? 'missing'
+        : draft.title.length > TEXT_LIMIT
+          ? 'tooLong'
+          : findBadText(draft.title)
+            ? 'badCharacter'
+            : null;
+    if (badTitle) found.title = t(`fields/${badTitle}`, { limit: TEXT_LIMIT });
+    for (const { field, code, limit } of checkAnswers(service.form, draft.answers).problems)
+      found[field] = t(`fields/${code}`, { limit });
+    return found;
+  }
+
+  const sending = useMutation({
+    mutationFn: () =>
+      call(api.tickets.create, {
+        key: draft.key,
+        body: {
+          ...{
+            serviceId: service.id,
+            title: draft.title.trim(),
+            answers: draft.answers,
+            fileIds: draft.files.map(({ id }) => id),
+          },
+          ...{
+            alsoToldIds: draft.alsoTold.map(({ id }) => id),
+            via: forPerson === null ? 'portal' : 'phone',
+          },
+          ...(forPerson !== null && { requesterId: forPerson }),
+        },
+      }),
+    onSuccess: async ({ number }) => {
+      clearDraft();
+      renew();
+      notifications.show({ message: t('service/sent', { number }) });
+      await navigate(forPerson === null ? `/ask/tickets/${number}` : `/desk/everything/${number}`);
+    },
+    onError: (error) => {
+      const fields = toProblems(error);
+      setProblems(
+        Object.fromEntries(
+          Object.entries(fields).map(([field, words]) => [field.replace('answers.', ''), words]),
+        ),
+      );
+      // What was refused may be sent again, mended, as a new request.
+      if (Object.keys(fields).length > 0) setDraft({ ...draft, key: nanoid() });
+    },
+  });
+
+  return {
+    ...{ draft, problems, sending, known },
+    change: (changes: Partial<Draft>) => setDraft({ ...draft, ...changes }),
+    answer(name: string, value: AnswerValue) {
+      setDraft({ ...draft, answers: { ...draft.answers, [name]: value } });
+      if (problems[name]) setProblems(({ [name]: _, ...rest }) => rest);
+    },
+    send() {
+      const found = judge();
+      setProblems(found);
+      if (Object.keys(found).length === 0) sending.mutate();
+      else document.getElementById(`field-${Object.keys(found)[0]}`)?.focus();
+    },
+    startAfresh() {
+      clearDraft();
+      setProblems({});
+    },
+  };
+}

@@ -1,0 +1,56 @@
+import { getStateSentence } from '../../core/tickets';
+import type { Ticket, TicketRow } from '../../contract/tickets';
+import { useNow } from '../api/clock';
+import { useWords } from '../messages/useWords';
+import { getPromise } from '../ui/clocks';
+import { useTimes } from '../ui/useTimes';
+
+type Facts = Pick<TicketRow, 'state' | 'heldFor' | 'heldUntil' | 'isDeclined' | 'assignee' | 'team'> & {
+  approvers: string[];
+};
+
+/** A ticket's state as one plain sentence. */
+export function useSentence(): (facts: Facts) => string {
+  const { t, local } = useWords();
+  const times = useTimes();
+  const now = useNow(60_000);
+  return ({ state, heldFor, heldUntil, isDeclined, assignee, team, approvers }) => {
+    if (isDeclined) return t('sentences/declined');
+    const sentence = getStateSentence({
+      ...{ state, heldFor, heldUntil, teamName: local(team.name), approverNames: approvers },
+      assigneeName: assignee?.name ?? null,
+    });
+    const until = sentence.params.until as number | undefined;
+    return t(`sentences/${sentence.code}`, {
+      ...sentence.params,
+      ...(until !== undefined && { until: times.when(until, now) }),
+    });
+  };
+}
+
+/** When it is promised, or since when it is held; and whether that has passed. */
+export function usePromise(): (ticket: Pick<TicketRow | Ticket, 'state' | 'clocks'>) => {
+  words: string;
+  isLate: boolean;
+} {
+  const { t } = useWords();
+  const times = useTimes();
+  const now = useNow(15_000);
+  return ({ state, clocks }) => {
+    const promise = getPromise(clocks);
+    if (!promise || state === 'closed' || state === 'withdrawn') return { words: '', isLate: false };
+    if (promise.state === 'paused') {
+      const since = promise.held.at(-1)?.[0];
+      return {
+        words: since === undefined ? '' : t('ask/heldSince', { when: times.when(since, now) }),
+        isLate: false,
+      };
+    }
+    if (promise.dueAt === null || state === 'done') return { words: '', isLate: false };
+    const isLate = now > promise.dueAt;
+    return {
+      words: t(isLate ? 'ask/late' : 'ask/promised', { when: times.when(promise.dueAt, now) }),
+      isLate,
+    };
+  };
+}

@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import type { Ticket } from '../../../contract/tickets';
+import { useCalendars } from '../../api/calendars';
+import { useWords } from '../../messages/useWords';
+import { readLive, type LiveClock } from '../../ui/clocks';
+import { useTimes } from '../../ui/useTimes';
+import classes from './DeskTicket.module.css';
+import { Reckoning } from './Reckoning';
+
+/** What a clock says: left, used, met in, missed by. */
+function useClockWords(): (live: LiveClock) => string {
+  const { t } = useWords();
+  const times = useTimes();
+  return ({ clock, leftMinutes, usedMinutes, tone, hoursPerDay }) => {
+    const used = times.span(usedMinutes ?? clock.elapsed / 60_000, hoursPerDay);
+    if (clock.state === 'met') return t('page/metIn', { span: used });
+    if (clock.state === 'missed') return t('page/missedBy', { span: used });
+    if (leftMinutes === null) return t('page/used', { span: used });
+    if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
+    return tone === 'past'
+      ? t('time/past', { span: times.span(Math.max(0, -leftMinutes), hoursPerDay) })
+      : t('time/left', { span: times.span(leftMinutes, hoursPerDay) });
+  };
+}
+
+/** The clocks of a ticket: left, used, since when, due, and how that was computed. */
+export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
+  const { t } = useWords();
+  const times = useTimes();
+  const calendars = useCalendars();
+  const wordsOf = useClockWords();
+  const [shown, setShown] = useState<string | null>(null);
+  if (ticket.clocks.length === 0) return null;
+  return (
+    <section>
+      <h2>{t('page/clocks')}</h2>
+      {ticket.clocks.map((clock) => {
+        const live = readLive(clock, calendars?.[clock.calendarId ?? ''], now);
+        const { limitMinutes, usedMinutes, tone, hoursPerDay } = live;
+        const isGoing = clock.state === 'running' || clock.state === 'paused';
+        return (
+          <div key={clock.targetId} className={classes.clock}>
+            <div className={classes.pair}>
+              <span>
+                {clock.name}
+                {limitMinutes !== null &&
+                  ` · ${t('page/within', { span: times.span(limitMinutes, hoursPerDay) })}`}
+              </span>
+              <b data-tone={tone}>{wordsOf(live)}</b>
+            </div>
+            <small>
+              {isGoing &&
+                usedMinutes !== null &&
+                `${t('page/used', { span: times.span(usedMinutes, hoursPerDay) })} · `}
+              {isGoing &&
+                clock.dueAt !== null &&
+                `${t('ticket/due', { when: times.when(clock.dueAt, now) })} · `}
+              <button type="button" className={classes.link} onClick={() => setShown(clock.targetId)}>
+                {t('page/whyThisTime')}
+              </button>
+            </small>
+          </div>
+        );
+      })}
+      {shown && <Reckoning number={ticket.number} targetId={shown} onClose={() => setShown(null)} />}
+    </section>
+  );
+}

@@ -1,0 +1,85 @@
+import { Link, useNavigate } from 'react-router';
+import type { Ticket } from '../../../contract/tickets';
+import type { WorklistName } from '../../../contract/names';
+import { ApiProblem } from '../../api/call';
+import { useNow } from '../../api/clock';
+import { useCalendars } from '../../api/calendars';
+import { useTicket } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { getPromise, readLive } from '../../ui/clocks';
+import { Lost } from '../../ui/Lost';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useKeys } from '../../ui/useKeys';
+import { Waiting } from '../../ui/Waiting';
+import { Clocks } from './Clocks';
+import classes from './DeskTicket.module.css';
+import { Editor } from './Editor';
+import { Facts, Requester } from './Facts';
+import { Next } from './Next';
+import { Thread } from './Thread';
+
+const TICK_MS = 15_000;
+type Place = { list: WorklistName; isFull: boolean };
+
+function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
+  const { t, local } = useWords();
+  const calendars = useCalendars();
+  const clock = getPromise(ticket.clocks);
+  const dues = ticket.clocks.flatMap(({ state, dueAt }) =>
+    state === 'running' && dueAt !== null ? [dueAt] : [],
+  );
+  const now = useNow(TICK_MS, Math.min(...dues.filter((due) => due > Date.now() - TICK_MS)));
+  const { number, kind, service, via, raisedBy, rights, title } = ticket;
+  const tone = clock ? readLive(clock, calendars?.[clock.calendarId ?? ''], now).tone : 'plenty';
+  const top = [
+    number,
+    t(`desk/${kind}`),
+    local(service.title),
+    t('entries/via', { door: t(`doors/${via}`) }),
+  ];
+  return (
+    <article className={classes.ticket} aria-label={`${number}, ${title}`}>
+      <div className={`${classes.middle} ${classes.fused}`} data-tone={tone}>
+        <header className={classes.top}>
+          <small>
+            <span>
+              {top.join(' · ')}
+              {raisedBy && ` · ${raisedBy.name}`}
+            </span>
+            <Link to={isFull ? `/desk/${list}/${number}` : `/desk/${list}/${number}?full`}>
+              {t(isFull ? 'page/narrow' : 'page/full')}
+            </Link>
+          </small>
+          <h1>
+            <bdi>{title}</bdi>
+          </h1>
+        </header>
+        <div className={classes.scroll}>
+          <Thread ticket={ticket} now={now} />
+        </div>
+        {(rights.includes('note') || rights.includes('answer')) && <Editor ticket={ticket} now={now} />}
+      </div>
+      <aside className={classes.facts} aria-label={t('page/facts')}>
+        <Next ticket={ticket} />
+        <Clocks ticket={ticket} now={now} />
+        <Requester ticket={ticket} now={now} />
+        <Facts ticket={ticket} />
+      </aside>
+    </article>
+  );
+}
+
+/** A ticket on the Desk: what happens next, who must move, by when. */
+export function DeskTicket({ number, list, isFull }: Place & { number: number }) {
+  const navigate = useNavigate();
+  const { data, error, isPending, refetch } = useTicket(number);
+  useKeys({
+    escape: () => void navigate(`/desk/${list}`),
+    w: () => void navigate(`/desk/${list}/${number}${isFull ? '' : '?full'}`),
+  });
+  if (isPending) return <Waiting />;
+  if (error instanceof ApiProblem && ['notFound', 'fieldsNotValid'].includes(error.code)) return <Lost />;
+  if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
+  // Someone who only follows it reads it as its requester does.
+  return <Page ticket={data} list={list} isFull={isFull} />;
+}

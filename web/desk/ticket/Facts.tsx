@@ -1,0 +1,232 @@
+import { Button, Group, Pill, Select, TextInput } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useState, type ReactNode } from 'react';
+import { api } from '../../api/endpoints';
+import type { BodyInputOf } from '../../../contract/endpoint';
+import type { Ticket } from '../../../contract/tickets';
+import {
+  IMPACTS,
+  PRIORITIES,
+  URGENCIES,
+  type Impact,
+  type Priority,
+  type Urgency,
+} from '../../../core/tickets';
+import { ApiProblem, call } from '../../api/call';
+import { useRenew } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { AnswerValue } from '../../ui/AnswerValue';
+import { Conflict } from '../../ui/Conflict';
+import { FileList } from '../../ui/MessageBody';
+import { PersonName } from '../../ui/PersonName';
+import { PersonPicker } from '../../ui/PersonPicker';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useProblems } from '../../ui/useProblems';
+import { useTimes } from '../../ui/useTimes';
+import classes from './DeskTicket.module.css';
+
+type Change = Omit<BodyInputOf<typeof api.tickets.change>, 'version'>;
+
+function Pair({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <div className={classes.pair}>
+      <span>{name}</span>
+      <span>{children}</span>
+    </div>
+  );
+}
+
+/** Changes facts in place; someone else's change meanwhile is shown, not overwritten. */
+function useChange(ticket: Ticket) {
+  const renew = useRenew();
+  return useMutation({
+    mutationFn: (change: Change) =>
+      call(api.tickets.change, {
+        params: { number: ticket.number },
+        body: { ...change, version: ticket.version },
+        key: nanoid(),
+      }),
+    onSettled: () => renew(ticket.number),
+  });
+}
+
+function PriorityFacts({ ticket }: { ticket: Ticket }) {
+  const { t } = useWords();
+  const change = useChange(ticket);
+  const [override, setOverride] = useState<Priority | null>(null);
+  const [reason, setReason] = useState('');
+  const problems = useProblems()(change.error);
+  const { impact, urgency, priority, priorityReason } = ticket;
+  const isStale = change.error instanceof ApiProblem && change.error.code === 'stale';
+  const choose = (choices: readonly string[], group: string) =>
+    choices.map((value) => ({ value, label: t(`${group}/${value}`) }));
+  return (
+    <div>
+      <Pair name={t('page/impactUrgency')}>
+        <b>{priority}</b>
+        {priorityReason && (
+          <div style={{ color: 'var(--muted)' }}>{t('page/overridden', { reason: priorityReason })}</div>
+        )}
+      </Pair>
+      <Group gap={6} grow wrap="nowrap">
+        <Select
+          size="xs"
+          aria-label={t('conflict/fields/impact')}
+          allowDeselect={false}
+          data={choose(IMPACTS, 'impacts')}
+          value={impact}
+          onChange={(value) => change.mutate({ impact: value as Impact })}
+        />
+        <Select
+          size="xs"
+          aria-label={t('conflict/fields/urgency')}
+          allowDeselect={false}
+          data={choose(URGENCIES, 'urgencies')}
+          value={urgency}
+          onChange={(value) => change.mutate({ urgency: value as Urgency })}
+        />
+        <Select
+          size="xs"
+          aria-label={t('page/override')}
+          placeholder={t('page/override')}
+          data={[...PRIORITIES]}
+          value={override}
+          onChange={(value) => setOverride(value as Priority | null)}
+        />
+      </Group>
+      {override && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            change.mutate(
+              { priority: override, priorityReason: reason },
+              { onSuccess: () => setOverride(null) },
+            );
+          }}
+        >
+          <Group gap={6} mt={6} align="flex-end" wrap="nowrap">
+            <TextInput
+              size="xs"
+              style={{ flex: 1 }}
+              label={t('page/overrideReason')}
+              value={reason}
+              error={problems.priorityReason}
+              onChange={({ target }) => setReason(target.value)}
+            />
+            <Button size="xs" type="submit" loading={change.isPending}>
+              {t('common/save')}
+            </Button>
+          </Group>
+        </form>
+      )}
+      {change.error && !isStale && !problems.priorityReason && <ProblemNote error={change.error} />}
+      <Conflict
+        error={change.error}
+        onKeepTheirs={() => change.reset()}
+        onPutMine={() => change.mutate(change.variables!)}
+      />
+    </div>
+  );
+}
+
+type Role = 'alsoTold' | 'collaborator';
+
+function Followers({ ticket, role, label }: { ticket: Ticket; role: Role; label: string }) {
+  const { t } = useWords();
+  const renew = useRenew();
+  const change = useMutation({
+    mutationFn: ({ personId, isAdded }: { personId: string; isAdded: boolean }) =>
+      call(isAdded ? api.tickets.follow : api.tickets.unfollow, {
+        params: { number: ticket.number },
+        body: { personId, role },
+      }),
+    onSettled: () => renew(ticket.number),
+  });
+  const people = role === 'alsoTold' ? ticket.alsoTold : ticket.collaborators;
+  const mayChange = ticket.rights.includes('work');
+  return (
+    <div>
+      <Group gap={6}>
+        {people.map(({ id, name }) => (
+          <Pill
+            key={id}
+            withRemoveButton={mayChange}
+            removeButtonProps={{ 'aria-label': t('ticket/stopSharing', { name }) }}
+            onRemove={() => change.mutate({ personId: id, isAdded: false })}
+          >
+            {name}
+          </Pill>
+        ))}
+      </Group>
+      {mayChange && (
+        <PersonPicker label={label} onPick={({ id }) => change.mutate({ personId: id, isAdded: true })} />
+      )}
+    </div>
+  );
+}
+
+/** The person who has the need. */
+export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
+  const { t } = useWords();
+  const times = useTimes();
+  const { requester } = ticket;
+  return (
+    <section>
+      <h2>
+        <PersonName person={requester} />
+      </h2>
+      <Pair name={requester.title}>
+        {requester.site}, {times.hour(now, requester.timeZone)}
+      </Pair>
+      {requester.vessel && <Pair name={t('page/vessel')}>{requester.vessel}</Pair>}
+      {requester.device && <Pair name={t('page/device')}>{requester.device}</Pair>}
+      {requester.manager && <Pair name={t('page/manager')}>{requester.manager}</Pair>}
+      {requester.phone && <Pair name={t('page/phone')}>{requester.phone}</Pair>}
+      <Pair name={t('page/openBesides')}>{requester.openBesides}</Pair>
+    </section>
+  );
+}
+
+/** The facts of a ticket, editable where the viewer works on it. */
+export function Facts({ ticket }: { ticket: Ticket }) {
+  const { t, local } = useWords();
+  const { team, group, assignee, via, rights, answers, files } = ticket;
+  const mayWork = rights.includes('work');
+  return (
+    <>
+      <section>
+        <h2>{t('page/facts')}</h2>
+        {mayWork ? (
+          <PriorityFacts ticket={ticket} />
+        ) : (
+          <Pair name={t('page/impactUrgency')}>{ticket.priority}</Pair>
+        )}
+        <Pair name={t('page/team')}>
+          {local(team.name)}
+          {group && ` · ${group.name}`}
+        </Pair>
+        <Pair name={t('page/assignee')}>
+          {assignee ? <PersonName person={assignee} /> : t('common/nobody')}
+        </Pair>
+        <Pair name={t('page/door')}>{t(`doors/${via}`)}</Pair>
+      </section>
+      {answers.length > 0 && (
+        <section>
+          <h2>{t('page/given')}</h2>
+          {answers.map((answer) => (
+            <Pair key={answer.field.name} name={local(answer.field.label)}>
+              <AnswerValue answer={answer} />
+            </Pair>
+          ))}
+          <FileList files={files} />
+        </section>
+      )}
+      <section>
+        <h2>{t('page/people')}</h2>
+        <Followers ticket={ticket} role="alsoTold" label={t('page/tellToo')} />
+        <Followers ticket={ticket} role="collaborator" label={t('page/askIn')} />
+      </section>
+    </>
+  );
+}

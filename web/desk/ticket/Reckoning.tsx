@@ -1,0 +1,70 @@
+import { Modal, Table, Text } from '@mantine/core';
+import { useNow } from '../../api/clock';
+import { useReckoning } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { useTimes } from '../../ui/useTimes';
+import { Waiting } from '../../ui/Waiting';
+
+const MINUTE = 60_000;
+
+/** How a clock came to what it shows: span by span, adding up, so that one could read it aloud. */
+export function Reckoning({
+  number,
+  targetId,
+  onClose,
+}: {
+  number: number;
+  targetId: string;
+  onClose(): void;
+}) {
+  const { t } = useWords();
+  const times = useTimes();
+  const now = useNow(MINUTE);
+  const { data } = useReckoning(number, targetId);
+  const span = (ms: number): string => times.span(ms / MINUTE);
+  return (
+    <Modal opened onClose={onClose} size="xl" title={`${t('reckoning/title')} ${data?.name ?? ''}`}>
+      {!data && <Waiting />}
+      {data && (
+        <>
+          <Text mb="sm">
+            {data.limit === null
+              ? t('reckoning/noLimit')
+              : t('reckoning/sum', {
+                  ...{
+                    used: span(data.elapsed),
+                    limit: span(data.limit),
+                    percent: Math.round(data.percent ?? 0),
+                  },
+                  plain: span(data.plainElapsed),
+                })}{' '}
+            {data.dueAt !== null && t('reckoning/due', { when: times.when(data.dueAt, now) })}
+          </Text>
+          <Table stickyHeader verticalSpacing={4}>
+            <Table.Thead>
+              <Table.Tr>
+                {['from', 'to', 'calendar', 'kind'].map((column) => (
+                  <Table.Th key={column}>{t(`reckoning/${column}`)}</Table.Th>
+                ))}
+                <Table.Th ta="right">{t('reckoning/worked')}</Table.Th>
+                <Table.Th ta="right">{t('reckoning/total')}</Table.Th>
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody>
+              {data.rows.map(({ from, to, calendar, kind, worked, total }) => (
+                <Table.Tr key={from} c={kind === 'counted' ? 'var(--ink)' : 'dimmed'}>
+                  <Table.Td>{times.when(from, now)}</Table.Td>
+                  <Table.Td>{times.when(to, now)}</Table.Td>
+                  <Table.Td>{calendar ?? t('common/none')}</Table.Td>
+                  <Table.Td>{t(`reckoning/${kind}`)}</Table.Td>
+                  <Table.Td ta="right">{worked > 0 ? span(worked) : ''}</Table.Td>
+                  <Table.Td ta="right">{span(total)}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </>
+      )}
+    </Modal>
+  );
+}

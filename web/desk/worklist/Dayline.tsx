@@ -1,0 +1,109 @@
+import { useState, type PointerEvent } from 'react';
+import type { Axis } from '../../../core/axis';
+import { useWords } from '../../messages/useWords';
+import { useTimes } from '../../ui/useTimes';
+import classes from './Dayline.module.css';
+import { AxisGround } from './Fuse';
+import { clusterDues, type Due } from './marks';
+
+export type Stretch = { from: number; to: number };
+type Props = {
+  axis: Axis;
+  now: number;
+  dues: Due[];
+  chosen: Stretch | null;
+  onChoose(stretch: Stretch | null): void;
+};
+
+const EVERY_HOURS = 2;
+const MARK_LEAST = 17;
+const MARK_STEP = 9;
+const MARK_MOST = 58;
+/** Shorter drags are clicks, which end the narrowing. */
+const DRAG_LEAST = 0.01;
+const percent = (x: number): string => `${x * 100}%`;
+
+/** Hours to write: every other one, and none that would touch the one before. */
+function hoursOf(axis: Axis): number[] {
+  const everyOther = axis
+    .ticks(1)
+    .filter(
+      (at, i, all) =>
+        i === 0 || at - all[i - 1]! > 3_600_000 || new Date(at).getUTCHours() % EVERY_HOURS === 0,
+    );
+  return everyOther.filter((at, i, all) => i === 0 || axis.position(at) - axis.position(all[i - 1]!) > 0.06);
+}
+
+/** The strip of time along which work falls due, on the scale of the fuses below it. Dragging narrows the list. */
+export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
+  const { t } = useWords();
+  const times = useTimes();
+  const [dragFrom, setDragFrom] = useState<number | null>(null);
+  const [dragTo, setDragTo] = useState<number | null>(null);
+  const placeOf = ({ currentTarget, clientX }: PointerEvent<HTMLElement>): number => {
+    const { left, width } = currentTarget.getBoundingClientRect();
+    return Math.min(1, Math.max(0, (clientX - left) / width));
+  };
+  const dragged =
+    dragFrom === null || dragTo === null
+      ? null
+      : { from: Math.min(dragFrom, dragTo), to: Math.max(dragFrom, dragTo) };
+  function endDrag(): void {
+    if (dragged && dragged.to - dragged.from > DRAG_LEAST)
+      onChoose({ from: axis.instantAt(dragged.from), to: axis.instantAt(dragged.to) });
+    else onChoose(null);
+    setDragFrom(null);
+    setDragTo(null);
+  }
+  const shown = dragged ?? (chosen && { from: axis.position(chosen.from), to: axis.position(chosen.to) });
+  const past = dues.filter(({ at }) => at < now).length;
+  const hours = hoursOf(axis);
+  return (
+    <div
+      className={classes.dayline}
+      role="img"
+      aria-label={t('desk/dayline', { count: dues.length - past, when: times.when(axis.to, now), past })}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setDragFrom(placeOf(event));
+      }}
+      onPointerMove={(event) => dragFrom !== null && setDragTo(placeOf(event))}
+      onPointerUp={endDrag}
+    >
+      <span className={classes.past} style={{ width: percent(axis.position(now)) }} />
+      {hours.map((at, i) => {
+        const isNewDay = i > 0 && times.weekday(at) !== times.weekday(hours[i - 1]!);
+        return (
+          <span
+            key={at}
+            className={classes.hour}
+            data-day={isNewDay || undefined}
+            style={{ left: percent(axis.position(at)) }}
+          >
+            {isNewDay ? times.weekday(at) : times.hour(at)}
+          </span>
+        );
+      })}
+      <AxisGround axis={axis} now={now} />
+      <span className={classes.badge} style={{ left: percent(axis.position(now)) }}>
+        {times.hour(now)}
+      </span>
+      {clusterDues(dues, axis).map(({ x, count, tone }) => (
+        <span
+          key={x}
+          className={classes.mark}
+          data-tone={tone}
+          style={{ left: percent(x), height: Math.min(MARK_MOST, MARK_LEAST + (count - 1) * MARK_STEP) }}
+        >
+          {count > 2 && <b>{count}</b>}
+        </span>
+      ))}
+      {shown && (
+        <span
+          className={classes.chosen}
+          style={{ left: percent(shown.from), width: percent(shown.to - shown.from) }}
+        />
+      )}
+    </div>
+  );
+}

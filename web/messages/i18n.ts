@@ -1,0 +1,39 @@
+import i18next from 'i18next';
+import { initReactI18next } from 'react-i18next';
+import type { Language } from '../../core/forms';
+import { en } from './en';
+
+const KEY = 'listo-language';
+
+function firstLanguage(): Language {
+  const kept = localStorage.getItem(KEY) ?? navigator.language.slice(0, 2);
+  return kept === 'pt' ? 'pt' : 'en';
+}
+
+async function loadLanguage(language: Language): Promise<void> {
+  if (language === 'pt' && !i18next.hasResourceBundle('pt', 'translation')) {
+    const { pt } = await import('./pt');
+    i18next.addResourceBundle('pt', 'translation', pt);
+  }
+}
+
+/** Makes the words of the language ready, with English where a word should ever be missing. */
+export async function startMessages(): Promise<void> {
+  await i18next.use(initReactI18next).init({
+    resources: { en: { translation: en } },
+    lng: 'en',
+    fallbackLng: 'en',
+    interpolation: { escapeValue: false },
+    // Some keys hold a full stop, so the separator is another sign.
+    keySeparator: '/',
+    nsSeparator: false,
+  });
+  await setLanguage(firstLanguage());
+}
+
+export async function setLanguage(language: Language): Promise<void> {
+  await loadLanguage(language);
+  await i18next.changeLanguage(language);
+  localStorage.setItem(KEY, language);
+  document.documentElement.lang = language;
+}

@@ -1,0 +1,50 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { ENTRY_EVENTS_SHOWN } from '../ui/entryTypes';
+import { TOLD_EVENTS } from '../../core/telling';
+import { PROBLEMS } from '../../server/http/problems';
+import { en } from './en';
+import { pt } from './pt';
+
+type Tree = { [key: string]: string | Tree };
+
+function flatten(tree: Tree, prefix = ''): Map<string, string> {
+  return new Map(
+    Object.entries(tree).flatMap(([key, value]) =>
+      typeof value === 'string'
+        ? [[`${prefix}${key}`, value] as const]
+        : [...flatten(value, `${prefix}${key}/`)],
+    ),
+  );
+}
+const english = flatten(en);
+const portuguese = flatten(pt);
+
+test('both languages have the same keys, the same blanks, and no empty word', () => {
+  expect([...portuguese.keys()]).toEqual([...english.keys()]);
+  for (const [key, text] of english) {
+    const blanks = (words: string): string[] => [...new Set(words.match(/\{\{\w+\}\}/g) ?? [])].sort();
+    expect([key, blanks(portuguese.get(key)!)]).toEqual([key, blanks(text)]);
+    expect(text.trim()).not.toBe('');
+  }
+});
+
+test('every problem, told event and entry has words', () => {
+  for (const name of Object.keys(PROBLEMS)) expect(english.has(`problems/${name}`)).toBe(true);
+  for (const event of TOLD_EVENTS) expect(english.has(`told/${event}`)).toBe(true);
+  for (const type of ENTRY_EVENTS_SHOWN) expect(english.has(`entries/${type}`)).toBe(true);
+});
+
+test('every key that a page asks for is in the catalogue', () => {
+  const root = path.resolve(import.meta.dirname, '..');
+  const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter(
+    (file) => /\.tsx?$/.test(file) && !file.includes('.test.'),
+  );
+  const known = (key: string): boolean => english.has(key) || english.has(`${key}_one`);
+  const missing = files.flatMap((file) => {
+    const source = readFileSync(path.join(root, file), 'utf8');
+    const keys = [...source.matchAll(/\bt\('([\w./]+)'/g)].map(([, key]) => key!);
+    return keys.filter((key) => !known(key)).map((key) => `${file}: ${key}`);
+  });
+  expect(missing).toEqual([]);
+});

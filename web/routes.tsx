@@ -1,0 +1,37 @@
+import { lazy } from 'react';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { Home } from './ask/home/Home';
+import { Gate } from './session/Gate';
+import { Lost } from './ui/Lost';
+
+const ServicePage = lazy(() =>
+  import('./ask/service/ServicePage').then(({ ServicePage: page }) => ({ default: page })),
+);
+const MyTicket = lazy(() =>
+  import('./ask/ticket/MyTicket').then(({ MyTicket: page }) => ({ default: page })),
+);
+const Past = lazy(() => import('./ask/past/Past').then(({ Past: page }) => ({ default: page })));
+const Sessions = lazy(() => import('./session/Sessions').then(({ Sessions: page }) => ({ default: page })));
+const Worklist = lazy(() =>
+  import('./desk/worklist/Worklist').then(({ Worklist: page }) => ({ default: page })),
+);
+
+/** Ask comes with the first load; the Desk and the rest when they are entered. */
+export const router = createBrowserRouter([
+  {
+    element: <Gate />,
+    errorElement: <Lost isFailed />,
+    children: [
+      { index: true, element: <Navigate to="/ask" replace /> },
+      { path: 'ask', element: <Home /> },
+      { path: 'ask/services/:id', element: <ServicePage /> },
+      { path: 'ask/tickets/:number', element: <MyTicket /> },
+      { path: 'ask/past', element: <Past /> },
+      { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
+      { path: 'desk/:list', element: <Worklist /> },
+      { path: 'desk/:list/:number', element: <Worklist /> },
+      { path: 'sessions', element: <Sessions /> },
+      { path: '*', element: <Lost /> },
+    ],
+  },
+]);

@@ -1,0 +1,38 @@
+import { Button, Container } from '@mantine/core';
+import { useEffect, useRef } from 'react';
+import { useSession } from '../api/queries';
+import { setLanguage } from '../messages/i18n';
+import { useWords } from '../messages/useWords';
+import { Frame } from '../ui/Frame';
+import { ProblemNote } from '../ui/ProblemNote';
+import { Waiting } from '../ui/Waiting';
+import { SetUp } from './SetUp';
+import { SignIn } from './SignIn';
+
+/** Lets those in who are signed in; others sign in here, at the address they came for. */
+export function Gate() {
+  const { t, language } = useWords();
+  const { data, error, refetch, isPending } = useSession();
+  const wasIn = useRef(false);
+  const chosen = data?.me?.language;
+  useEffect(() => {
+    if (chosen && chosen !== language) void setLanguage(chosen);
+    // Only when the person's own choice becomes known or changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen]);
+  useEffect(() => {
+    if (data?.me) wasIn.current = true;
+  }, [data?.me]);
+  if (isPending) return <Waiting />;
+  if (!data)
+    return (
+      <Container size="xs" py="xl">
+        <ProblemNote error={error} />
+        <Button mt="md" onClick={() => void refetch()}>
+          {t('lost/again')}
+        </Button>
+      </Container>
+    );
+  if (data.needsSetup) return <SetUp />;
+  return data.me ? <Frame /> : <SignIn isDemo={data.isDemo} hasEnded={wasIn.current} />;
+}

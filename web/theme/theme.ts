@@ -1,0 +1,35 @@
+import { createTheme, type MantineColorsTuple } from '@mantine/core';
+
+const sea: MantineColorsTuple = [
+  ...([
+    '#eef6f4',
+    '#ddebe7',
+    '#b9d8d0',
+    '#92c4b8',
+    '#6fb0a2',
+    '#3f9484',
+    '#1d7a6c',
+    '#0e6a5e',
+    '#0b574d',
+    '#08463e',
+  ] as const),
+];
+
+/** Our one accent for what can be acted on; ochre and brick are kept for time and live in colours.css. */
+export const theme = createTheme({
+  colors: { sea },
+  primaryColor: 'sea',
+  primaryShade: { light: 7, dark: 5 },
+  autoContrast: true,
+  fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
+  fontFamilyMonospace: "'Atkinson Hyperlegible Next Variable', monospace",
+  headings: { fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif", fontWeight: '700' },
+  defaultRadius: 4,
+  respectReducedMotion: true,
+  components: {
+    Button: { defaultProps: { size: 'sm' }, styles: { root: { transitionDuration: '100ms' } } },
+    Modal: { defaultProps: { transitionProps: { duration: 100 }, radius: 4, centered: false } },
+    Popover: { defaultProps: { transitionProps: { duration: 80 } } },
+    Tooltip: { defaultProps: { openDelay: 300, transitionProps: { duration: 80 } } },
+  },
+});

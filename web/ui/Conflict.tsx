@@ -1,0 +1,55 @@
+import { Button, Group, Modal, Table, Text } from '@mantine/core';
+import { ApiProblem } from '../api/call';
+import { useWords, type Words } from '../messages/useWords';
+
+type Props = { error: unknown; onKeepTheirs(): void; onPutMine(): void };
+
+const WORDED: Record<string, string> = {
+  state: 'states',
+  heldFor: 'heldFor',
+  impact: 'impacts',
+  urgency: 'urgencies',
+};
+
+function wordOf(field: string, value: unknown, { t }: Words): string {
+  if (value === null || value === undefined) return t('common/none');
+  return WORDED[field] ? t(`${WORDED[field]}/${String(value)}`) : String(value);
+}
+
+/** Someone else was quicker: what differs, and the choice. */
+export function Conflict({ error, onKeepTheirs, onPutMine }: Props) {
+  const words = useWords();
+  const { t } = words;
+  const differences =
+    error instanceof ApiProblem && error.code === 'stale' ? (error.problem?.differences ?? []) : [];
+  const by = differences[0]?.by ?? t('common/nobody');
+  return (
+    <Modal opened={differences.length > 0} onClose={onKeepTheirs} title={t('conflict/title')}>
+      <Text mb="sm">{t('conflict/lead')}</Text>
+      <Table>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th>{t('conflict/field')}</Table.Th>
+            <Table.Th>{t('conflict/theirs', { name: by })}</Table.Th>
+            <Table.Th>{t('conflict/yours')}</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {differences.map(({ field, theirs, yours }) => (
+            <Table.Tr key={field}>
+              <Table.Td>{t(`conflict/fields/${field}`)}</Table.Td>
+              <Table.Td>{wordOf(field, theirs, words)}</Table.Td>
+              <Table.Td>{wordOf(field, yours, words)}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      <Group mt="md">
+        <Button onClick={onKeepTheirs}>{t('conflict/keepTheirs')}</Button>
+        <Button variant="default" onClick={onPutMine}>
+          {t('conflict/putMine')}
+        </Button>
+      </Group>
+    </Modal>
+  );
+}

@@ -1,0 +1,123 @@
+import { Menu, useMantineColorScheme } from '@mantine/core';
+import { spotlight } from '@mantine/spotlight';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { createContext, Suspense, useContext, useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { api } from '../api/endpoints';
+import type { LiveEvent } from '../../contract/live';
+import { call } from '../api/call';
+import { useLive } from '../api/live';
+import { useMe } from '../api/queries';
+import { useReachable } from '../api/reachable';
+import { setLanguage } from '../messages/i18n';
+import { useWords } from '../messages/useWords';
+import classes from './Frame.module.css';
+import { KeysPage } from './KeysPage';
+import { Notifications } from './Notifications';
+import { Palette } from './Palette';
+import { Waiting } from './Waiting';
+import { useKeys } from './useKeys';
+
+const LastChange = createContext<LiveEvent | null>(null);
+/** The last change that the live stream brought. */
+export const useLastChange = (): LiveEvent | null => useContext(LastChange);
+
+function initialsOf(name: string): string {
+  const words = name.replace(/^Capt\. /, '').split(' ');
+  return `${words[0]?.[0] ?? ''}${words.length > 1 ? (words.at(-1)?.[0] ?? '') : ''}`;
+}
+
+function PersonMenu({ onKeys }: { onKeys(): void }) {
+  const { t, language } = useWords();
+  const me = useMe();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const isDark = colorScheme === 'dark';
+  const signOut = useMutation({
+    mutationFn: () => call(api.session.signOut),
+    onSettled: async () => {
+      await navigate('/');
+      client.clear();
+    },
+  });
+  async function switchLanguage(): Promise<void> {
+    const other = language === 'en' ? 'pt' : 'en';
+    await setLanguage(other);
+    await call(api.session.setLanguage, { body: { language: other } });
+    await client.invalidateQueries();
+  }
+  return (
+    <Menu position="bottom-end" width={230}>
+      <Menu.Target>
+        <button type="button" className={classes.plain} aria-label={`${t('frame/person')}: ${me.name}`}>
+          <span className={classes.me} aria-hidden>
+            {initialsOf(me.name)}
+          </span>
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Label>
+          {me.name}, {me.title}
+        </Menu.Label>
+        <Menu.Item onClick={() => void switchLanguage()}>{t('frame/language')}</Menu.Item>
+        <Menu.Item onClick={() => setColorScheme(isDark ? 'light' : 'dark')}>
+          {t(isDark ? 'frame/light' : 'frame/dark')}
+        </Menu.Item>
+        <Menu.Item onClick={onKeys}>{t('frame/keys')}</Menu.Item>
+        <Menu.Item component={Link} to="/sessions">
+          {t('frame/sessions')}
+        </Menu.Item>
+        <Menu.Divider />
+        <Menu.Item onClick={() => signOut.mutate()}>{t('frame/signOut')}</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+/** The slim bar with the areas one may enter, and the page below it. */
+export function Frame() {
+  const { t } = useWords();
+  const me = useMe();
+  const last = useLive();
+  const isReachable = useReachable();
+  const [isKeysOpen, setKeysOpen] = useState(false);
+  useKeys({ f: () => spotlight.open(), '?': () => setKeysOpen(true) });
+  return (
+    <LastChange.Provider value={last}>
+      <a href="#content" className={classes.skip}>
+        {t('common/skip')}
+      </a>
+      <header className={classes.bar}>
+        <Link to="/" className={classes.logo} aria-label={t('name')}>
+          list<span>o</span>
+        </Link>
+        <nav className={classes.areas} aria-label={t('name')}>
+          {me.areas.map((area) => (
+            <NavLink key={area} to={`/${area}`}>
+              {t(`areas/${area}`)}
+            </NavLink>
+          ))}
+        </nav>
+        <button type="button" className={classes.find} onClick={spotlight.open} aria-label={t('frame/find')}>
+          <span>{t('frame/find')}</span>
+          <kbd>F</kbd>
+        </button>
+        <Notifications />
+        <PersonMenu onKeys={() => setKeysOpen(true)} />
+      </header>
+      {!isReachable && (
+        <div role="status" className={classes.offline}>
+          {t('frame/offline')}
+        </div>
+      )}
+      <main id="content">
+        <Suspense fallback={<Waiting />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <Palette />
+      <KeysPage opened={isKeysOpen} onClose={() => setKeysOpen(false)} />
+    </LastChange.Provider>
+  );
+}

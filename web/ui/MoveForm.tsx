@@ -1,0 +1,167 @@
+import { Button, Group, Select, Stack, Textarea, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { getMoveFields, HELD_FOR, type MoveField, type MoveInput, type MoveName } from '../../core/tickets';
+import { useTeams } from '../api/queries';
+import { useDraft } from '../api/useDraft';
+import { useWords } from '../messages/useWords';
+import { Conflict } from './Conflict';
+import { ProblemNote } from './ProblemNote';
+import { Rating } from './Rating';
+import { newMove, useMove, type Movable } from './useMove';
+import { useProblems } from './useProblems';
+
+type Props = {
+  ticket: Movable;
+  name: MoveName;
+  by: 'requester' | 'agent';
+  requesterName: string;
+  onClose(): void;
+};
+type FieldProps = {
+  field: MoveField;
+  input: MoveInput;
+  set(change: MoveInput): void;
+  error: string | undefined;
+  name: MoveName;
+  requesterName: string;
+};
+
+const LONG = new Set(['message', 'reason', 'solution', 'stillBroken', 'ratingWord']);
+
+function useFieldLabel(): (field: MoveField, name: MoveName, requesterName: string) => string {
+  const { t } = useWords();
+  return ({ name: fieldName, needed }, move, requesterName) => {
+    const key =
+      fieldName === 'message' && move === 'hold'
+        ? 'messageQuestion'
+        : fieldName === 'reason' && move === 'withdraw'
+          ? 'reasonWithdraw'
+          : fieldName;
+    const label = t(`moves/fields/${key}`, { name: requesterName });
+    return needed ? label : `${label} (${t('common/ifYouCan')})`;
+  };
+}
+
+function ReceiverField({ field, input, set, error, label }: FieldProps & { label: string }) {
+  const { local, t } = useWords();
+  const { data: teams = [] } = useTeams();
+  const team = teams.find(({ id }) => id === input.teamId);
+  const choices = {
+    teamId: teams.map(({ id, name }) => ({ value: id, label: local(name) })),
+    groupId: (team?.groups ?? []).map(({ id, name }) => ({ value: id, label: name })),
+    assigneeId: (team?.members ?? []).map(({ id, name }) => ({ value: id, label: name })),
+  }[field.name as 'teamId' | 'groupId' | 'assigneeId'];
+  if (field.name !== 'teamId' && choices.length === 0) return null;
+  return (
+    <Select
+      {...{
+        label,
+        error,
+        data: choices,
+        searchable: true,
+        clearable: !field.needed,
+        placeholder: t('common/choose'),
+      }}
+      value={(input[field.name] as string | undefined) ?? null}
+      onChange={(value) =>
+        set(
+          field.name === 'teamId'
+            ? { teamId: value, groupId: null, assigneeId: null }
+            : { [field.name]: value },
+        )
+      }
+    />
+  );
+}
+
+/** One field of a move, by its name. */
+function MoveFieldInput(props: FieldProps) {
+  const { field, input, set, error, name, requesterName } = props;
+  const { t } = useWords();
+  const label = useFieldLabel()(field, name, requesterName);
+  const value = input[field.name];
+  if (field.name === 'rating')
+    return <Rating value={(value as number | null) ?? null} onChange={(rating) => set({ rating })} />;
+  if (field.name === 'heldFor')
+    return (
+      <Select
+        {...{ label, error, placeholder: t('common/choose') }}
+        data={HELD_FOR.filter((whom) => whom !== 'approval').map((whom) => ({
+          value: whom,
+          label: t(`heldFor/${whom}`),
+        }))}
+        value={(value as string | undefined) ?? null}
+        onChange={(heldFor) => set({ heldFor })}
+      />
+    );
+  if (field.name === 'until')
+    return (
+      <TextInput
+        {...{ label, error, type: 'datetime-local' }}
+        onChange={({ target }) => set({ until: target.value ? new Date(target.value).getTime() : null })}
+      />
+    );
+  if (['teamId', 'groupId', 'assigneeId'].includes(field.name))
+    return <ReceiverField {...props} label={label} />;
+  const shared = {
+    ...{ label, error, value: (value as string | undefined) ?? '' },
+    onChange: ({ target }: { target: { value: string } }) => set({ [field.name]: target.value }),
+  };
+  const description =
+    field.name === 'message' && name === 'finish'
+      ? t('moves/messageSame', { name: requesterName })
+      : undefined;
+  return LONG.has(field.name) ? (
+    <Textarea autosize minRows={2} maxRows={8} description={description} {...shared} />
+  ) : (
+    <TextInput {...shared} />
+  );
+}
+
+/** The one small form that a move asks for, wherever the move is made. What is typed is kept until it is sent. */
+export function MoveForm({ ticket, name, by, requesterName, onClose }: Props) {
+  const { t } = useWords();
+  const [input, setInput, clear] = useDraft<MoveInput>(`move:${ticket.number}:${name}`, {});
+  const [key, setKey] = useState(() => newMove(ticket, name, by).key);
+  const done = (): void => {
+    clear();
+    onClose();
+  };
+  const move = useMove(ticket, done);
+  const problems = useProblems()(move.error);
+  const send = (): void => move.mutate({ ...newMove(ticket, name, by, input), key });
+  const sendAgain = (): void => {
+    setKey(newMove(ticket, name, by).key);
+    send();
+  };
+  const isConflict = move.error !== null && Object.keys(problems).length === 0;
+  return (
+    <form
+      aria-label={t(`moves/${name}`)}
+      onSubmit={(event) => {
+        event.preventDefault();
+        send();
+      }}
+    >
+      <Stack gap="sm">
+        {getMoveFields(name, by, input).map((field) => (
+          <MoveFieldInput
+            key={field.name}
+            {...{ field, input, name, requesterName, error: problems[field.name] }}
+            set={(change) => setInput({ ...input, ...change })}
+          />
+        ))}
+        {isConflict && <ProblemNote error={move.error} />}
+        <Group gap="xs">
+          <Button type="submit" loading={move.isPending}>
+            {t(`moves/${name}`).replace(' …', '')}
+          </Button>
+          <Button variant="default" onClick={onClose}>
+            {t('common/cancel')}
+          </Button>
+        </Group>
+      </Stack>
+      <Conflict error={move.error} onKeepTheirs={done} onPutMine={sendAgain} />
+    </form>
+  );
+}

@@ -1,0 +1,85 @@
+import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { WORKLISTS } from '../../contract/names';
+import { foldText } from '../../core/text';
+import { useAskSearch, useFind, useMe } from '../api/queries';
+import { useWords } from '../messages/useWords';
+
+/** Finds people, tickets, services and places to go to, from anywhere. */
+export function Palette() {
+  const { t, local } = useWords();
+  const me = useMe();
+  const navigate = useNavigate();
+  const [query, setQuery] = useState('');
+  const [q] = useDebouncedValue(query, 100);
+  const { data: found } = useFind(q);
+  const { data: services } = useAskSearch(q);
+  const isAgent = me.areas.includes('desk');
+  const go = (to: string) => (): void => void navigate(to);
+  const inDesk = isAgent
+    ? WORKLISTS.map((name) => ({
+        id: name,
+        label: `${t('areas/desk')}: ${t(`worklists/${name}`)}`,
+        onClick: go(`/desk/${name}`),
+      }))
+    : [];
+  const places: SpotlightActionData[] = [
+    { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },
+    { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
+    { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },
+    ...inDesk,
+  ];
+  const isAsked = q.trim() !== '';
+  const groups: SpotlightActionGroupData[] = [
+    {
+      group: t('palette/tickets'),
+      actions: (isAsked ? (found?.tickets ?? []) : []).map(({ number, title, requester }) => ({
+        ...{ id: `t${number}`, label: title, description: `${number} · ${requester}` },
+        onClick: go(isAgent ? `/desk/everything/${number}` : `/ask/tickets/${number}`),
+      })),
+    },
+    {
+      group: t('palette/services'),
+      actions: (isAsked ? (services?.services ?? []) : []).slice(0, 4).map(({ id, title, teamName }) => ({
+        ...{
+          id: `s${id}`,
+          label: local(title),
+          description: local(teamName),
+          onClick: go(`/ask/services/${id}`),
+        },
+      })),
+    },
+    {
+      group: t('palette/people'),
+      actions: (isAsked ? (found?.people ?? []) : []).map(({ id, name, title }) => ({
+        ...{
+          id: `p${id}`,
+          label: t('palette/raiseFor', { name }),
+          description: title,
+          onClick: go(`/ask?for=${id}`),
+        },
+      })),
+    },
+    {
+      group: t('palette/actions'),
+      actions: places.filter(({ label }) => foldText(label!).includes(foldText(q))),
+    },
+  ].filter(({ actions }) => actions.length > 0);
+  return (
+    <Spotlight
+      actions={groups}
+      query={query}
+      onQueryChange={setQuery}
+      filter={(_, actions) => actions}
+      nothingFound={t('palette/nothing')}
+      shortcut="mod+K"
+      highlightQuery
+      scrollable
+      maxHeight={420}
+      radius={4}
+      searchProps={{ placeholder: t('frame/find'), 'aria-label': t('frame/find') }}
+    />
+  );
+}

@@ -1,0 +1,34 @@
+import { Select } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useState } from 'react';
+import { usePeopleSearch } from '../api/queries';
+
+type Props = {
+  label: string;
+  description?: string;
+  placeholder?: string;
+  onPick(person: { id: string; name: string }): void;
+};
+
+/** Finds a person by a few letters of their name and hands them over. */
+export function PersonPicker({ label, description, placeholder, onPick }: Props) {
+  const [typed, setTyped] = useState('');
+  const [q] = useDebouncedValue(typed, 120);
+  const { data = [] } = usePeopleSearch(q);
+  return (
+    <Select
+      {...{ label, description, placeholder }}
+      searchable
+      value={null}
+      searchValue={typed}
+      onSearchChange={setTyped}
+      filter={({ options }) => options}
+      data={data.map(({ id, name, title, site }) => ({ value: id, label: `${name}, ${title}, ${site}` }))}
+      onChange={(id) => {
+        const person = data.find((candidate) => candidate.id === id);
+        if (person) onPick(person);
+        setTyped('');
+      }}
+    />
+  );
+}

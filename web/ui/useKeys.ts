@@ -1,0 +1,44 @@
+import { useEffect, useRef } from 'react';
+
+const KEY = 'listo-single-keys';
+
+/** Whether single keys act; each person may switch them off. */
+export function hasSingleKeys(): boolean {
+  return localStorage.getItem(KEY) !== 'off';
+}
+
+export function setSingleKeys(isOn: boolean): void {
+  localStorage.setItem(KEY, isOn ? 'on' : 'off');
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
+}
+
+/** Acts on single keys while nobody is typing and no dialog is open. Names are those of KeyboardEvent.key, lower case. */
+export function useKeys(actions: Record<string, (() => void) | undefined>): void {
+  const current = useRef(actions);
+  useEffect(() => {
+    current.current = actions;
+  });
+  useEffect(() => {
+    function onKeyDown(event: KeyboardEvent): void {
+      const { key, ctrlKey, metaKey, altKey, target } = event;
+      if (ctrlKey || metaKey || altKey || isTyping(target) || document.querySelector('[role="dialog"]'))
+        return;
+      const isNamed = key.length > 1;
+      if (!isNamed && !hasSingleKeys()) return;
+      // Enter belongs to a button or link that has the focus.
+      if (key === 'Enter' && target instanceof HTMLElement && /^(BUTTON|A)$/.test(target.tagName)) return;
+      const action = current.current[key.toLowerCase()];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    }
+    window.addEventListener('keydown', onKeyDown);
+    return () => window.removeEventListener('keydown', onKeyDown);
+  }, []);
+}

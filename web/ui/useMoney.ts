@@ -1,0 +1,12 @@
+import { useWords } from '../messages/useWords';
+
+/** Euro cents as money in the language's writing. */
+export function useMoney(): (cents: number) => string {
+  const { language } = useWords();
+  const format = new Intl.NumberFormat(language === 'pt' ? 'pt-PT' : 'en-GB', {
+    style: 'currency',
+    currency: 'EUR',
+    maximumFractionDigits: 0,
+  });
+  return (cents) => format.format(cents / 100);
+}
