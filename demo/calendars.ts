@@ -31,7 +31,11 @@ export function createCalendars(year: number): Record<string, CalendarSpec> {
     weekly: CalendarSpec['weekly'],
     exceptions = closed,
   ) => ({
-    ...{ name, timeZone, hoursPerDay, weekly, exceptions },
+    name,
+    timeZone,
+    hoursPerDay,
+    weekly,
+    exceptions,
   });
   return {
     office: of('Head office', 'Europe/Lisbon', 10, weekOf(WEEK, office)),

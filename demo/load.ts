@@ -66,14 +66,14 @@ function clocksOf(
         percent: Number(ref.split(/[:@]/)[1]) || undefined,
       };
       result.notices.push({
-        ...{
-          at,
-          actorId: null,
-          via: 'timer',
-          type: kind === 'clockLate' ? 'late' : 'warned',
-          ticketNumber: ticket.number,
-        },
-        ...{ audience: 'team', changes: {}, data },
+        at,
+        actorId: null,
+        via: 'timer',
+        type: kind === 'clockLate' ? 'late' : 'warned',
+        ticketNumber: ticket.number,
+        audience: 'team',
+        changes: {},
+        data,
       });
     }
   }

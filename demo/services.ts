@@ -11,7 +11,10 @@ const site: FormField = {
   filledFrom: 'site',
 };
 const place: FormField = {
-  ...{ name: 'place', kind: 'place', needed: false, filledFrom: 'place' },
+  name: 'place',
+  kind: 'place',
+  needed: false,
+  filledFrom: 'place',
   label: t('Where inside it?', 'Onde, lá dentro?'),
   help: t('A gate, a deck or a room.', 'Uma porta, um convés ou uma sala.'),
 };
@@ -23,16 +26,17 @@ const vessel: FormField = {
   filledFrom: 'vessel',
 };
 const what: FormField = {
-  ...{ name: 'what', kind: 'longText', needed: true, label: t('What happens?', 'O que acontece?') },
+  name: 'what',
+  kind: 'longText',
+  needed: true,
+  label: t('What happens?', 'O que acontece?'),
   help: t('What you did, what it showed, since when.', 'O que fez, o que apareceu, desde quando.'),
 };
 const urgency: FormField = {
-  ...{
-    name: 'urgency',
-    kind: 'choice',
-    needed: true,
-    label: t('Can you still work?', 'Consegue trabalhar?'),
-  },
+  name: 'urgency',
+  kind: 'choice',
+  needed: true,
+  label: t('Can you still work?', 'Consegue trabalhar?'),
   choices: [
     { value: 'stopsWork', label: t('No, it stops work', 'Não, parou o trabalho') },
     { value: 'slowsWork', label: t('Yes, but slower', 'Sim, mas mais devagar') },
@@ -40,7 +44,10 @@ const urgency: FormField = {
   ],
 };
 const impact: FormField = {
-  ...{ name: 'impact', kind: 'choice', needed: true, label: t('Who is affected?', 'Quem é afetado?') },
+  name: 'impact',
+  kind: 'choice',
+  needed: true,
+  label: t('Who is affected?', 'Quem é afetado?'),
   choices: [
     { value: 'person', label: t('Only me', 'Só eu') },
     { value: 'team', label: t('My team', 'A minha equipa') },
@@ -61,13 +68,18 @@ const links: FormField = {
   needed: false,
 };
 const choice = (name: string, label: LocalText, ...choices: [string, string, string][]): FormField => ({
-  ...{ name, kind: 'choice', label, needed: true },
+  name,
+  kind: 'choice',
+  label,
+  needed: true,
   choices: choices.map(([value, en, pt]) => ({ value, label: t(en, pt) })),
 });
 
 const MANAGER: ApprovalStep = {
   name: t('Your manager agrees', 'A sua chefia concorda'),
-  ...{ refs: [{ manager: 'ofRequester' }], needs: { kind: 'any' }, declineBy: 'any' },
+  refs: [{ manager: 'ofRequester' }],
+  needs: { kind: 'any' },
+  declineBy: 'any',
 };
 
 type Draft = Pick<ServiceRow, 'id' | 'kind' | 'place' | 'title' | 'description' | 'otherWords' | 'teamId'> &
@@ -75,7 +87,11 @@ type Draft = Pick<ServiceRow, 'id' | 'kind' | 'place' | 'title' | 'description' 
 
 const DRAFTS: Draft[] = [
   {
-    ...{ id: 'gate-broken', kind: 'incident', place: 'gate', teamId: 'onboard', groupId: 'onboard-gates' },
+    id: 'gate-broken',
+    kind: 'incident',
+    place: 'gate',
+    teamId: 'onboard',
+    groupId: 'onboard-gates',
     title: t('Something is broken at a gate', 'Algo está avariado numa porta de embarque'),
     description: t(
       'Scanners, turnstiles and screens where people board.',
@@ -88,15 +104,13 @@ const DRAFTS: Draft[] = [
     fields: [site, place, what, impact, urgency, picture, links],
   },
   {
-    ...{
-      id: 'gate-scanner',
-      kind: 'request',
-      place: 'gate',
-      teamId: 'onboard',
-      groupId: 'onboard-gates',
-      cost: 34_000,
-      approval: MANAGER,
-    },
+    id: 'gate-scanner',
+    kind: 'request',
+    place: 'gate',
+    teamId: 'onboard',
+    groupId: 'onboard-gates',
+    cost: 34_000,
+    approval: MANAGER,
     title: t('A scanner for a new gate', 'Um leitor para uma porta nova'),
     description: t(
       'A hand or fixed scanner, set up for your passes.',
@@ -117,7 +131,11 @@ const DRAFTS: Draft[] = [
     ],
   },
   {
-    ...{ id: 'kiosk', kind: 'incident', place: 'gate', teamId: 'onboard', groupId: 'onboard-gates' },
+    id: 'kiosk',
+    kind: 'incident',
+    place: 'gate',
+    teamId: 'onboard',
+    groupId: 'onboard-gates',
     title: t('A ticket kiosk has a problem', 'Um quiosque de bilhetes tem um problema'),
     description: t('Frozen, no paper, refuses cards.', 'Bloqueado, sem papel, recusa cartões.'),
     otherWords: t(
@@ -140,22 +158,24 @@ const DRAFTS: Draft[] = [
     ],
   },
   {
-    ...{ id: 'sea-link', kind: 'incident', place: 'onBoard', teamId: 'network', impact: 'site' },
+    id: 'sea-link',
+    kind: 'incident',
+    place: 'onBoard',
+    teamId: 'network',
+    impact: 'site',
     title: t('The link at sea drops', 'A ligação no mar falha'),
     description: t('Satellite, radio and the network on board.', 'Satélite, rádio e a rede a bordo.'),
     otherWords: t('satellite internet wifi radio connection vessel', 'satélite internet wifi rádio navio'),
     fields: [vessel, what, urgency],
   },
   {
-    ...{
-      id: 'bridge-tablet',
-      kind: 'request',
-      place: 'onBoard',
-      teamId: 'onboard',
-      groupId: 'onboard-bridge',
-      cost: 89_000,
-      approval: MANAGER,
-    },
+    id: 'bridge-tablet',
+    kind: 'request',
+    place: 'onBoard',
+    teamId: 'onboard',
+    groupId: 'onboard-bridge',
+    cost: 89_000,
+    approval: MANAGER,
     title: t('A bridge tablet', 'Um tablet para a ponte'),
     description: t(
       'New or a replacement, with the charts loaded.',
@@ -174,22 +194,22 @@ const DRAFTS: Draft[] = [
         ['replacement', 'A replacement', 'Um substituto'],
       ),
       {
-        ...{
-          name: 'what',
-          kind: 'longText',
-          needed: true,
-          label: t('What is wrong with it?', 'O que tem o atual?'),
-        },
-        ...{
-          help: t('Say what it showed last.', 'Diga o que mostrou por último.'),
-          shownWhen: { field: 'sort', op: 'is', value: 'replacement' },
-        },
+        name: 'what',
+        kind: 'longText',
+        needed: true,
+        label: t('What is wrong with it?', 'O que tem o atual?'),
+        help: t('Say what it showed last.', 'Diga o que mostrou por último.'),
+        shownWhen: { field: 'sort', op: 'is', value: 'replacement' },
       },
       picture,
     ],
   },
   {
-    ...{ id: 'roster', kind: 'request', place: 'desk', teamId: 'apps', groupId: 'apps-roster' },
+    id: 'roster',
+    kind: 'request',
+    place: 'desk',
+    teamId: 'apps',
+    groupId: 'apps-roster',
     title: t('Something is wrong in the roster', 'Algo está errado na escala'),
     description: t(
       'A shift, a swap, a day off that is not shown.',
@@ -199,14 +219,12 @@ const DRAFTS: Draft[] = [
     fields: [{ name: 'day', kind: 'date', label: t('Which day?', 'Que dia?'), needed: true }, what, urgency],
   },
   {
-    ...{
-      id: 'new-starter',
-      kind: 'request',
-      place: 'joining',
-      teamId: 'apps',
-      groupId: 'apps-access',
-      approval: MANAGER,
-    },
+    id: 'new-starter',
+    kind: 'request',
+    place: 'joining',
+    teamId: 'apps',
+    groupId: 'apps-access',
+    approval: MANAGER,
     title: t('Accounts and rights for a new starter', 'Contas e acessos para quem começa'),
     description: t(
       'Everything a new colleague signs in with on the first day.',
@@ -221,7 +239,10 @@ const DRAFTS: Draft[] = [
     ],
   },
   {
-    ...{ id: 'printing', kind: 'incident', place: 'desk', teamId: 'desk' },
+    id: 'printing',
+    kind: 'incident',
+    place: 'desk',
+    teamId: 'desk',
     title: t('Printing does not work', 'A impressora não funciona'),
     description: t(
       'Boarding lists, labels and office printers.',
@@ -231,14 +252,20 @@ const DRAFTS: Draft[] = [
     fields: [site, place, what, impact, urgency],
   },
   {
-    ...{ id: 'building', kind: 'incident', place: 'building', teamId: 'facilities' },
+    id: 'building',
+    kind: 'incident',
+    place: 'building',
+    teamId: 'facilities',
     title: t('Doors, keys, heating and light', 'Portas, chaves, aquecimento e luz'),
     description: t('Whatever is wrong with a building.', 'O que estiver mal num edifício.'),
     otherWords: t('door reader key card heating lamp water', 'porta chave cartão aquecimento luz água'),
     fields: [site, place, what, urgency, picture],
   },
   {
-    ...{ id: 'safety-gear', kind: 'request', place: 'things', teamId: 'stores' },
+    id: 'safety-gear',
+    kind: 'request',
+    place: 'things',
+    teamId: 'stores',
     title: t('Safety boots, vests and gloves', 'Botas, coletes e luvas'),
     description: t(
       'Gear in your size, sent to your site.',
@@ -258,7 +285,10 @@ const DRAFTS: Draft[] = [
     ],
   },
   {
-    ...{ id: 'invoice', kind: 'request', place: 'money', teamId: 'finance' },
+    id: 'invoice',
+    kind: 'request',
+    place: 'money',
+    teamId: 'finance',
     title: t('A question on a supplier invoice', 'Uma questão sobre uma fatura'),
     description: t('An amount, a due date, a missing order.', 'Um valor, uma data, uma encomenda em falta.'),
     otherWords: t('bill payment supplier order', 'conta pagamento fornecedor encomenda'),
@@ -276,7 +306,10 @@ const DRAFTS: Draft[] = [
     ],
   },
   {
-    ...{ id: 'in-confidence', kind: 'request', place: 'me', teamId: 'people' },
+    id: 'in-confidence',
+    kind: 'request',
+    place: 'me',
+    teamId: 'people',
     title: t(
       'Ask in confidence about leave or contract',
       'Perguntar em confiança sobre licenças ou contrato',
@@ -302,15 +335,15 @@ const DRAFTS: Draft[] = [
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
   return DRAFTS.map(({ fields, ...draft }) => ({
-    ...{
-      groupId: null,
-      approval: null,
-      fallbackApproverId: 'helge',
-      cost: null,
-      impact: 'person',
-      urgency: 'canWait',
-    },
-    ...{ isOn: true, version: 1, form: { fields } },
+    groupId: null,
+    approval: null,
+    fallbackApproverId: 'helge',
+    cost: null,
+    impact: 'person',
+    urgency: 'canWait',
+    isOn: true,
+    version: 1,
+    form: { fields },
     ...draft,
   }));
 }

@@ -16,6 +16,10 @@ const DAY = 24 * HOUR;
 /** Half a year before the demo's day, and about eighteen tickets a day. */
 const DAYS = 182;
 const PER_DAY = 18;
+/** How many more come in the last hours, and how long they lie before someone takes them, as a share left alone. */
+const BUSY = 64;
+const LEFT_ALONE = 0.45;
+const LATELY = 8 * HOUR;
 /** Working time in which a matter of each priority usually gets done. */
 const USUAL: Record<string, number> = { P1: 2 * HOUR, P2: 4 * HOUR, P3: 8 * HOUR, P4: 16 * HOUR };
 const DOORS: [Door, number][] = [
@@ -47,7 +51,7 @@ function openingTimes({ random, now }: World): number[] {
       times.push(Math.round(midnight + hour * HOUR + random.next() * HOUR));
     }
   }
-  const busy = Array.from({ length: 26 }, () => Math.round(now - random.between(0.1, 7) * HOUR));
+  const busy = Array.from({ length: BUSY }, () => Math.round(now - random.between(0.1, 7) * HOUR));
   return [...times, ...busy].filter((t) => t < now - 3 * MINUTE).sort((a, b) => a - b);
 }
 
@@ -57,12 +61,18 @@ function pickMatter({ random }: World): Matter {
   return MATTERS.find(({ weight }) => (at -= weight) < 0) ?? MATTERS[0]!;
 }
 
-/** Someone who would ask this: crew for matters on board, all others from anywhere. */
+const AT_GATES = new Set(['gate-broken', 'gate-scanner', 'kiosk']);
+const ON_BOARD = new Set(['sea-link', 'bridge-tablet']);
+
+/** Someone who would ask this: crew for matters on board, terminal people at gates, all others from anywhere. */
 function pickRequester({ random, organisation }: World, { serviceId }: Matter): PersonRow {
-  const isOnBoard = serviceId === 'sea-link' || serviceId === 'bridge-tablet';
+  const fits = ({ vessel, place }: PersonRow): boolean => {
+    if (ON_BOARD.has(serviceId)) return vessel !== null;
+    return AT_GATES.has(serviceId) ? vessel === null && (place?.startsWith('Gate ') ?? false) : true;
+  };
   for (;;) {
     const person = random.pick(organisation.people);
-    if ((!isOnBoard || person.vessel !== null) && person.id !== 'helge') return person;
+    if (fits(person) && person.id !== 'helge') return person;
   }
 }
 
@@ -70,11 +80,12 @@ function answersOf(
   matter: Matter,
   requester: PersonRow,
   siteName: string,
-  { random }: World,
+  { random, now }: World,
 ): Record<string, string | number> {
   const { impact, urgency, what, serviceId } = matter;
   const common = { site: siteName, ...(requester.place && { place: requester.place }), what };
   const judged = { impact, urgency };
+  const nextWeek = new Date(now + 7 * DAY).toISOString().slice(0, 10);
   switch (serviceId) {
     case 'sea-link':
       return { vessel: requester.vessel!, what, urgency };
@@ -85,7 +96,7 @@ function answersOf(
     case 'kiosk':
       return { site: siteName, kiosk: String(Math.ceil(random.between(0, 6))), what, ...judged };
     case 'new-starter':
-      return { who: 'A new colleague', site: siteName, day: '2030-01-07' };
+      return { who: 'A new colleague', site: siteName, day: nextWeek };
     case 'safety-gear':
       return { sort: 'boots', size: String(Math.round(random.between(38, 47))), site: siteName };
     case 'invoice':
@@ -97,7 +108,7 @@ function answersOf(
     case 'in-confidence':
       return { about: 'leave', what };
     case 'roster':
-      return { day: '2030-01-07', what, urgency };
+      return { day: nextWeek, what, urgency };
     case 'building':
       return { ...common, urgency };
     default:
@@ -124,8 +135,11 @@ class Teller {
     const { story, matter, agentId } = this.telling;
     const { random } = this.world;
     if (story.approval && !this.decide()) return;
-    if (random.chance(0.03) && this.pass(30 * MINUTE))
-      return story.move('withdraw', 'requester', story.ticket.requesterId, this.at);
+    if (random.chance(0.03) && this.pass(30 * MINUTE)) {
+      story.move('withdraw', 'requester', story.ticket.requesterId, this.at);
+      return;
+    }
+    if (this.world.now - story.ticket.createdAt < LATELY && random.chance(LEFT_ALONE)) return;
     if (!this.work(25 * MINUTE)) return;
     story.move('take', 'agent', agentId, this.at);
     if (!this.work(12 * MINUTE)) return;

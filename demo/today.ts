@@ -21,12 +21,10 @@ export type TodayTicket = {
 
 export const TODAY: TodayTicket[] = [
   {
-    ...{
-      serviceId: 'gate-broken',
-      title: 'Gate scanners reject season passes',
-      requesterId: 'ines',
-      minutesAgo: 276,
-    },
+    serviceId: 'gate-broken',
+    title: 'Gate scanners reject season passes',
+    requesterId: 'ines',
+    minutesAgo: 276,
     judged: {
       impact: 'fleet',
       urgency: 'stopsWork',
@@ -50,12 +48,10 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{
-      serviceId: 'sea-link',
-      title: 'Satellite link drops off Cape Lorne',
-      requesterId: 'aro',
-      minutesAgo: 150,
-    },
+    serviceId: 'sea-link',
+    title: 'Satellite link drops off Cape Lorne',
+    requesterId: 'aro',
+    minutesAgo: 150,
     judged: {
       impact: 'site',
       urgency: 'stopsWork',
@@ -72,13 +68,11 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{
-      serviceId: 'kiosk',
-      title: 'Kiosk 3 frozen on payment',
-      requesterId: 'tomas',
-      minutesAgo: 72,
-      like: 'Kiosk {n} frozen',
-    },
+    serviceId: 'kiosk',
+    title: 'Kiosk 3 frozen on payment',
+    requesterId: 'tomas',
+    minutesAgo: 72,
+    like: 'Kiosk {n} frozen',
     judged: {
       impact: 'site',
       urgency: 'stopsWork',
@@ -102,12 +96,10 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{
-      serviceId: 'bridge-tablet',
-      title: 'Bridge tablet for MV Petrel',
-      requesterId: 'lena',
-      minutesAgo: 1900,
-    },
+    serviceId: 'bridge-tablet',
+    title: 'Bridge tablet for MV Petrel',
+    requesterId: 'lena',
+    minutesAgo: 1900,
     steps: [
       { do: 'approve', ago: 1700 },
       { do: 'take', by: 'rui', ago: 420 },
@@ -116,25 +108,24 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{ serviceId: 'gate-scanner', title: 'Hand scanner for gate 2', requesterId: 'tomas', minutesAgo: 40 },
+    serviceId: 'gate-scanner',
+    title: 'Hand scanner for gate 2',
+    requesterId: 'tomas',
+    minutesAgo: 40,
     steps: [],
   },
   {
-    ...{
-      serviceId: 'gate-scanner',
-      title: 'Two scanners for the car lanes',
-      requesterId: 'rosa',
-      minutesAgo: 190,
-    },
+    serviceId: 'gate-scanner',
+    title: 'Two scanners for the car lanes',
+    requesterId: 'rosa',
+    minutesAgo: 190,
     steps: [],
   },
   {
-    ...{
-      serviceId: 'new-starter',
-      title: 'New starter: Sara Pinto, terminal agent',
-      requesterId: 'tomas',
-      minutesAgo: 2900,
-    },
+    serviceId: 'new-starter',
+    title: 'New starter: Sara Pinto, terminal agent',
+    requesterId: 'tomas',
+    minutesAgo: 2900,
     steps: [
       { do: 'approve', ago: 2600 },
       { do: 'take', by: 'luis', ago: 1500 },
@@ -142,22 +133,26 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{ serviceId: 'printing', title: 'Cannot print boarding lists', requesterId: 'rosa', minutesAgo: 66 },
+    serviceId: 'printing',
+    title: 'Cannot print boarding lists',
+    requesterId: 'rosa',
+    minutesAgo: 66,
     judged: { impact: 'team', urgency: 'stopsWork' },
     steps: [],
   },
   {
-    ...{
-      serviceId: 'building',
-      title: 'Door reader dead at the dockyard',
-      requesterId: 'yves',
-      minutesAgo: 55,
-      like: 'Door reader',
-    },
+    serviceId: 'building',
+    title: 'Door reader dead at the dockyard',
+    requesterId: 'yves',
+    minutesAgo: 55,
+    like: 'Door reader',
     steps: [],
   },
   {
-    ...{ serviceId: 'roster', title: 'Roster entry wrong, Saturday', requesterId: 'joel', minutesAgo: 260 },
+    serviceId: 'roster',
+    title: 'Roster entry wrong, Saturday',
+    requesterId: 'joel',
+    minutesAgo: 260,
     steps: [
       { do: 'take', by: 'petra', ago: 230 },
       { do: 'ask', by: 'petra', ago: 210, text: 'Who agreed the swap with you?' },
@@ -165,13 +160,11 @@ export const TODAY: TodayTicket[] = [
     ],
   },
   {
-    ...{
-      serviceId: 'kiosk',
-      title: 'Kiosk 1 prints half tickets',
-      requesterId: 'tomas',
-      minutesAgo: 3200,
-      like: 'Kiosk {n} out',
-    },
+    serviceId: 'kiosk',
+    title: 'Kiosk 1 prints half tickets',
+    requesterId: 'tomas',
+    minutesAgo: 3200,
+    like: 'Kiosk {n} out',
     steps: [
       { do: 'take', by: 'hanna', ago: 3100 },
       {

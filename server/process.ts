@@ -72,7 +72,8 @@ export async function startListo(
   pump.start();
   const timers = startTimers(listo, timerHandlers);
   return {
-    ...{ listo, port },
+    listo,
+    port,
     async stop() {
       live.stop();
       server.close();

@@ -12,10 +12,11 @@ import { queryClient } from './api/client';
 import { startMessages } from './messages/i18n';
 import { router } from './routes';
 import { theme } from './theme/theme';
+import { variables } from './theme/variables';
 
 await startMessages();
 createRoot(document.getElementById('root')!).render(
-  <MantineProvider theme={theme} defaultColorScheme="auto">
+  <MantineProvider theme={theme} defaultColorScheme="auto" cssVariablesResolver={variables}>
     <QueryClientProvider client={queryClient}>
       <Notifications position="bottom-left" autoClose={5_000} />
       <RouterProvider router={router} />

@@ -11,12 +11,9 @@ const SHAPE = /^P(?=.)(?:(\d+)D)?(?:T(?=.)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/;
 export function parseDuration(text: string, spec: { hoursPerDay: number }): number {
   const match = SHAPE.exec(text);
   if (!match) throw new MalformedDuration(text);
-  const [days, hours, minutes, seconds] = match.slice(1).map((part) => Number(part ?? 0)) as [
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [days, hours, minutes, seconds] = match
+    .slice(1)
+    .map((part: string | undefined) => Number(part ?? 0)) as [number, number, number, number];
   const ms = Math.round((((days * spec.hoursPerDay + hours) * 60 + minutes) * 60 + seconds) * 1000);
   if (!(ms > 0)) throw new DurationNotPositive(text);
   return ms;

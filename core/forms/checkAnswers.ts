@@ -63,11 +63,11 @@ function protocolOf(url: string): string {
 
 function checkLinks(value: AnswerValue): Checked {
   if (!Array.isArray(value) || value.length > LINKS_LIMIT) return { code: 'malformed' };
-  const links = value as AnswerLink[];
+  const given = value as (AnswerLink | string | null)[];
+  const links = given.filter((link) => link !== null && typeof link === 'object');
   const isLink = ({ url, name }: AnswerLink): boolean =>
     typeof url === 'string' && typeof name === 'string' && name.length <= TEXT_LIMIT && isWebAddress(url);
-  if (!links.every((link) => typeof link === 'object' && link !== null && isLink(link)))
-    return { code: 'notALink' };
+  if (links.length < value.length || !links.every((link) => isLink(link))) return { code: 'notALink' };
   return links.some(({ url, name }) => findBadText(url + name)) ? { code: 'badCharacter' } : { value };
 }
 

@@ -1,8 +1,12 @@
 import { createRights, may, TICKET_ACTIONS, type GuardedTicket, type Viewer } from './index';
 
 const open: GuardedTicket = {
-  ...{ requesterId: 'tomas', teamId: 'onboard', isConfidential: false },
-  ...{ alsoToldIds: ['sofia'], collaboratorIds: ['piet'], approverIds: ['ana'] },
+  requesterId: 'tomas',
+  teamId: 'onboard',
+  isConfidential: false,
+  alsoToldIds: ['sofia'],
+  collaboratorIds: ['piet'],
+  approverIds: ['ana'],
 };
 const confidential: GuardedTicket = { ...open, teamId: 'people', isConfidential: true };
 

@@ -1,6 +1,9 @@
 import MiniSearch from 'minisearch';
 import { foldText } from '../text';
 
+/** Of the best one's score, this much makes another worth showing. */
+const WORTH_SHOWING = 0.2;
+
 /** Something that can be found: a title, words about it, and other words people use for it. */
 export type Findable = { id: string; title: string; description: string; otherWords: string };
 
@@ -18,13 +21,16 @@ export function createFinder(things: Findable[]): Finder {
     searchOptions: {
       boost: { title: 3, otherWords: 2 },
       prefix: true,
-      fuzzy: (term) => (term.length > 3 ? 0.25 : false),
+      fuzzy: (term) => (term.length > 4 ? 0.25 : false),
     },
   });
   index.addAll(things);
-  return (query, most = 6) =>
-    index
-      .search(query)
+  return (query, most = 6) => {
+    const found = index.search(query);
+    const least = (found[0]?.score ?? 0) * WORTH_SHOWING;
+    return found
+      .filter(({ score }) => score >= least)
       .slice(0, most)
       .map(({ id }) => id as string);
+  };
 }

@@ -77,8 +77,17 @@ export class Clock {
     const dueAt = state === 'notStarted' || state === 'cancelled' ? null : this.dueAt;
     const warnings = [...this.warnings].sort((a, b) => a.at - b.at || a.percent - b.percent);
     return {
-      ...{ state, startedAt, countedFrom, elapsed, pausedFor, limit, percent, dueAt },
-      ...{ breachedAt, stoppedAt, warnings },
+      state,
+      startedAt,
+      countedFrom,
+      elapsed,
+      pausedFor,
+      limit,
+      percent,
+      dueAt,
+      breachedAt,
+      stoppedAt,
+      warnings,
     };
   }
 

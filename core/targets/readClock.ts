@@ -4,8 +4,17 @@ import { validateTarget } from './inForce';
 import type { Calendars, ClockReading, ClockStretch, HistoryEvent, TargetDefinition } from './types';
 
 const NOT_STARTED: ClockReading = {
-  ...{ state: 'notStarted', startedAt: null, countedFrom: null, elapsed: 0, pausedFor: 0, limit: null },
-  ...{ percent: null, dueAt: null, breachedAt: null, stoppedAt: null, warnings: [] },
+  state: 'notStarted',
+  startedAt: null,
+  countedFrom: null,
+  elapsed: 0,
+  pausedFor: 0,
+  limit: null,
+  percent: null,
+  dueAt: null,
+  breachedAt: null,
+  stoppedAt: null,
+  warnings: [],
 };
 
 /**

@@ -1,14 +1,13 @@
 import { READERS, TOLD_EVENTS, whoIsTold, type Parties, type Reader, type ToldEvent } from './index';
 
 const parties: Parties = {
-  ...{
-    requester: ['requester'],
-    alsoTold: ['alsoTold'],
-    assignee: [],
-    team: ['team'],
-    approver: ['approver'],
-  },
-  ...{ lead: ['lead'], isAwaitingApproval: false },
+  requester: ['requester'],
+  alsoTold: ['alsoTold'],
+  assignee: [],
+  team: ['team'],
+  approver: ['approver'],
+  lead: ['lead'],
+  isAwaitingApproval: false,
 };
 
 /** Row by row: what is told to whom while nobody holds the ticket (x), and once someone does (o). */

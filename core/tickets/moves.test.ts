@@ -70,14 +70,17 @@ test('done needs words on how; the requester reads them unless given others', ()
     problems: [{ field: 'solution', code: 'missing' }],
   });
   expect(plan(inWork, 'finish', 'agent', { solution: 'New key pushed' })).toMatchObject({
-    ...{ message: 'New key pushed', changes: { state: 'done', solution: 'New key pushed', resolvedAt: now } },
+    message: 'New key pushed',
+    changes: { state: 'done', solution: 'New key pushed', resolvedAt: now },
   });
 });
 
 test('still broken goes back to the same agent', () => {
   const done: MovableTicket = { ...inWork, state: 'done' };
   expect(plan(done, 'reopen', 'requester', { stillBroken: 'Freezes again' })).toMatchObject({
-    ...{ ok: true, message: 'Freezes again', changes: { state: 'inWork', resolvedAt: null } },
+    ok: true,
+    message: 'Freezes again',
+    changes: { state: 'inWork', resolvedAt: null },
   });
 });
 

@@ -83,11 +83,10 @@ function changesOf({ name, actorId, input, now }: Move, ticket: MovableTicket): 
       return { state: 'done', ...NOT_HELD, solution: text(input.solution), resolvedAt: now };
     case 'confirm':
       return {
-        ...{ state: 'closed', closedAt: now },
-        ...{
-          rating: (input.rating as number | null | undefined) ?? null,
-          ratingWord: text(input.ratingWord),
-        },
+        state: 'closed',
+        closedAt: now,
+        rating: (input.rating as number | null | undefined) ?? null,
+        ratingWord: text(input.ratingWord),
       };
     case 'reopen':
       return { ...goingOn(ticket.assigneeId), solution: null, resolvedAt: null };

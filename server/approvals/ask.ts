@@ -80,15 +80,13 @@ export async function askForApproval(
   );
   await tables.asks.insertAll(
     voters.map(({ voter, by, reason }) => ({
-      ...{
-        id: nanoid(),
-        approvalId,
-        ticketNumber: ticket.number,
-        voterId: voter,
-        askedId: by,
-        reason,
-        askedAt: now,
-      },
+      id: nanoid(),
+      approvalId,
+      ticketNumber: ticket.number,
+      voterId: voter,
+      askedId: by,
+      reason,
+      askedAt: now,
     })),
     tx,
   );

@@ -56,7 +56,9 @@ export async function decide(
       ticket,
       {},
       {
-        ...{ type: 'decided', actorId: viewer.id, via: 'portal' },
+        type: 'decided',
+        actorId: viewer.id,
+        via: 'portal',
         data: { askId, approvalId: approval.id, decision, outcome, words: words.trim() },
       },
     );

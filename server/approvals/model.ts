@@ -31,20 +31,27 @@ export type AskRow = {
 export function createApprovalTables(sequelize: Sequelize) {
   return {
     approvals: new Table<ApprovalRow>(sequelize, 'approvals', {
-      ...{ id, ticketNumber: integer, name: json, needs: json, declineBy: text(20), outcome: text(20) },
-      ...{ startedAt: instant, decidedAt: instant },
+      id,
+      ticketNumber: integer,
+      name: json,
+      needs: json,
+      declineBy: text(20),
+      outcome: text(20),
+      startedAt: instant,
+      decidedAt: instant,
     }),
     asks: new Table<AskRow>(sequelize, 'asks', {
-      ...{
-        id,
-        approvalId: id,
-        ticketNumber: integer,
-        voterId: id,
-        askedId: id,
-        reason: text(20),
-        askedAt: instant,
-      },
-      ...{ decision: text(10), decidedById: id, decidedAt: instant, words: longText },
+      id,
+      approvalId: id,
+      ticketNumber: integer,
+      voterId: id,
+      askedId: id,
+      reason: text(20),
+      askedAt: instant,
+      decision: text(10),
+      decidedById: id,
+      decidedAt: instant,
+      words: longText,
     }),
   };
 }

@@ -15,19 +15,19 @@ export async function readApprovals(listo: Listo, number: number): Promise<Ticke
     asks.flatMap(({ voterId, askedId }) => [voterId, askedId]),
   );
   return approvals.map(({ id, name, outcome }) => ({
-    ...{ id, name, outcome },
+    id,
+    name,
+    outcome,
     asks: asks
       .filter(({ approvalId }) => approvalId === id)
       .map(({ id: askId, voterId, askedId, reason, decision, decidedAt, words }) => ({
-        ...{
-          id: askId,
-          voter: people.get(voterId)!,
-          asked: people.get(askedId)!,
-          reason,
-          decision,
-          decidedAt,
-          words,
-        },
+        id: askId,
+        voter: people.get(voterId)!,
+        asked: people.get(askedId)!,
+        reason,
+        decision,
+        decidedAt,
+        words,
       })),
   }));
 }
@@ -65,7 +65,9 @@ export async function readAsks(listo: Listo, personId: string, language: Languag
     rows.flatMap(({ requesterId, voterId }) => [requesterId, voterId]),
   );
   return rows.map(({ requesterId, voterId, given, form, ...row }) => ({
-    ...{ ...row, requester: people.get(requesterId)!, voter: people.get(voterId)! },
+    ...row,
+    requester: people.get(requesterId)!,
+    voter: people.get(voterId)!,
     answers: form.fields.flatMap(({ name, label, choices }) => {
       const value = wordOf(given[name], choices, language);
       return value === null ? [] : [{ label, value }];

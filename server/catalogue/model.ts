@@ -35,17 +35,22 @@ export type ServiceRow = {
 export function createCatalogueTables(sequelize: Sequelize) {
   return {
     services: new Table<ServiceRow>(sequelize, 'services', {
-      ...{
-        id,
-        kind: text(10),
-        place: text(20),
-        title: json,
-        description: json,
-        otherWords: json,
-        teamId: id,
-      },
-      ...{ groupId: id, form: json, approval: json, fallbackApproverId: id, cost: integer, impact: text(20) },
-      ...{ urgency: text(20), isOn: flag, version: integer },
+      id,
+      kind: text(10),
+      place: text(20),
+      title: json,
+      description: json,
+      otherWords: json,
+      teamId: id,
+      groupId: id,
+      form: json,
+      approval: json,
+      fallbackApproverId: id,
+      cost: integer,
+      impact: text(20),
+      urgency: text(20),
+      isOn: flag,
+      version: integer,
     }),
   };
 }

@@ -32,12 +32,10 @@ function findersOf(services: ServiceRow[]): Record<Language, Finder> {
   const finderOf = (language: Language) =>
     createFinder(
       services.map(({ id, title, description, otherWords }) => ({
-        ...{
-          id,
-          title: title[language],
-          description: description[language],
-          otherWords: otherWords[language],
-        },
+        id,
+        title: title[language],
+        description: description[language],
+        otherWords: otherWords[language],
       })),
     );
   return Object.fromEntries(LANGUAGES.map((language) => [language, finderOf(language)])) as Record<
@@ -62,7 +60,7 @@ async function readUsually(listo: Listo): Promise<Cached['usually']> {
   return new Map(
     rows.map(({ serviceId, elapsed, calendarId }) => {
       const hoursPerDay = calendars[calendarId]?.spec.hoursPerDay ?? 24;
-      return [serviceId, { minutes: Math.round(Number(elapsed) / 60_000), hoursPerDay }];
+      return [serviceId, { minutes: Math.round(elapsed / 60_000), hoursPerDay }];
     }),
   );
 }
@@ -83,7 +81,8 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
       confidential: new Set(teams.filter(({ isConfidential }) => isConfidential).map(({ id }) => id)),
       finders: known?.stamp === stamp ? known.catalogue.finders : findersOf(services),
     },
-    ...{ stamp, readAt: now },
+    stamp,
+    readAt: now,
     ...(isUsuallyFresh
       ? { usually: known.usually, usuallyAt: known.usuallyAt }
       : { usually: await readUsually(listo), usuallyAt: now }),
@@ -97,8 +96,15 @@ function toCard(
   { catalogue, usually }: Cached,
 ): ServiceCard {
   return {
-    ...{ id, kind, place, title, description, cost, teamName: catalogue.teamNames.get(teamId)! },
-    ...{ needsApproval: approval !== null, usually: usually.get(id) ?? null },
+    id,
+    kind,
+    place,
+    title,
+    description,
+    cost,
+    teamName: catalogue.teamNames.get(teamId)!,
+    needsApproval: approval !== null,
+    usually: usually.get(id) ?? null,
   };
 }
 

@@ -8,20 +8,20 @@ import { listTargets } from './read';
 import { noticesOf, tightestOf, toClockRow } from './settle';
 import type { ClockRow } from './model';
 
-const CLOCK_COLUMNS = [
-  ...[
-    'state',
-    'startedAt',
-    'countedFrom',
-    'elapsed',
-    'pausedFor',
-    'limit',
-    'dueAt',
-    'breachedAt',
-    'stoppedAt',
-  ],
-  ...['calendarId', 'held', 'fired'],
-] as (keyof ClockRow & string)[];
+const CLOCK_COLUMNS: (keyof ClockRow)[] = [
+  'state',
+  'startedAt',
+  'countedFrom',
+  'elapsed',
+  'pausedFor',
+  'limit',
+  'dueAt',
+  'breachedAt',
+  'stoppedAt',
+  'calendarId',
+  'held',
+  'fired',
+];
 
 function byNumber<T extends { ticketNumber: number | null }>(rows: T[]): Map<number, T[]> {
   const groups = new Map<number, T[]>();
@@ -63,7 +63,7 @@ export async function settleClocks(listo: Listo, numbers: number[], tx: Transact
     await tables.tickets.update({ number: ticketNumber }, { tightestDueAt: tightestOf(settled) }, tx);
   }
   await tables.clocks.insertAll(clocks, tx, { updates: CLOCK_COLUMNS });
-  await tables.timers.remove({ ticketNumber: numbers, kind: ['clockLate', 'clockWarned'] } as never, tx);
+  await tables.timers.remove({ ticketNumber: numbers, kind: ['clockLate', 'clockWarned'] }, tx);
   await tables.timers.insertAll(timers, tx);
 }
 

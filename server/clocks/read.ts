@@ -16,8 +16,19 @@ export function toClock(row: ClockRow, target: TargetRow): Clock {
     row;
   const { name, kind } = target.definition;
   return {
-    ...{ targetId, name, kind, measures: target.measures, state, countedFrom, elapsed, limit },
-    ...{ dueAt, breachedAt, stoppedAt, calendarId, held },
+    targetId,
+    name,
+    kind,
+    measures: target.measures,
+    state,
+    countedFrom,
+    elapsed,
+    limit,
+    dueAt,
+    breachedAt,
+    stoppedAt,
+    calendarId,
+    held,
   };
 }
 
@@ -26,7 +37,7 @@ export async function readClocks(listo: Listo, numbers: number[]): Promise<Map<n
   const byNumber = new Map<number, Clock[]>(numbers.map((number) => [number, []]));
   if (numbers.length === 0) return byNumber;
   const targets = await listTargets(listo);
-  const rows = await listo.db.tables.clocks.find({ ticketNumber: numbers } as never);
+  const rows = await listo.db.tables.clocks.find({ ticketNumber: numbers });
   for (const target of targets)
     for (const row of rows)
       if (row.targetId === target.id && row.state !== 'notStarted' && row.state !== 'cancelled')
@@ -50,7 +61,12 @@ export async function readReckoning(listo: Listo, number: number, targetId: stri
   const { reading, rows, plainElapsed } = reckonClock(target.definition, calendars, history, ended ?? now);
   const { limit, elapsed, percent, dueAt } = reading;
   return {
-    ...{ name: target.definition.name, limit, elapsed, percent, dueAt, plainElapsed },
+    name: target.definition.name,
+    limit,
+    elapsed,
+    percent,
+    dueAt,
+    plainElapsed,
     rows: rows.map(({ calendarId, ...row }) => ({
       ...row,
       calendar: calendarId === null ? null : calendars[calendarId]!.spec.name,

@@ -38,22 +38,21 @@ export function toClockRow(
   const { reading, stretches } = replayClock(target.definition, calendars, history, now);
   const { state, startedAt, countedFrom, elapsed, pausedFor, limit, dueAt, breachedAt, stoppedAt } = reading;
   return {
-    ...{
-      targetId: target.id,
-      state,
-      startedAt,
-      countedFrom,
-      elapsed,
-      pausedFor,
-      limit,
-      dueAt,
-      breachedAt,
-      stoppedAt,
-    },
+    targetId: target.id,
+    state,
+    startedAt,
+    countedFrom,
+    elapsed,
+    pausedFor,
+    limit,
+    dueAt,
+    breachedAt,
+    stoppedAt,
     calendarId:
       stretches.findLast(({ mode }) => mode !== 'idle')?.calendarId ?? stretches.at(-1)?.calendarId ?? null,
     held: heldSpans(stretches, reading),
-    ...{ reading, readAt: now },
+    reading,
+    readAt: now,
   };
 }
 

@@ -39,10 +39,8 @@ export function openDatabase(databaseUrl: string): Database {
     sequelize,
     tables: createTables(sequelize),
     transaction,
-    select: (sql, values = {}, tx) =>
-      sequelize.query(sql, { type: QueryTypes.SELECT, replacements: values, ...optional(tx) }) as Promise<
-        never[]
-      >,
+    select: <Row extends object>(sql: string, values: Record<string, unknown> = {}, tx?: Transaction) =>
+      sequelize.query<Row>(sql, { type: QueryTypes.SELECT, replacements: values, ...optional(tx) }),
     run: async (sql, values = {}, tx) => {
       await sequelize.query(sql, { type: QueryTypes.RAW, replacements: values, ...optional(tx) });
     },

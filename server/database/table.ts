@@ -26,6 +26,8 @@ export const autoNumber = { type: DataTypes.BIGINT, autoIncrement: true };
  */
 export class Table<Row extends object> {
   readonly model: ModelStatic<Model>;
+  /** Columns that the database keeps as 0 and 1. */
+  private readonly flags: string[];
 
   constructor(sequelize: Sequelize, name: string, columns: ModelAttributes, key: string[] = ['id']) {
     const attributes = Object.fromEntries(
@@ -37,16 +39,19 @@ export class Table<Row extends object> {
         },
       ]),
     ) as ModelAttributes;
+    this.flags = Object.keys(columns).filter((column) => columns[column] === flag);
     this.model = sequelize.define(name, attributes, { tableName: name, timestamps: false });
   }
 
   async find(where: WhereOptions<Row>, options: Omit<FindOptions, 'where' | 'raw'> = {}): Promise<Row[]> {
-    return (await this.model.findAll({ ...options, where, raw: true })) as unknown as Row[];
+    const rows = await this.model.findAll({ ...options, where, raw: true });
+    return rows.map((row) => this.toRow(row));
   }
 
   async findOne(where: WhereOptions<Row>, tx?: Transaction, lock = false): Promise<Row | null> {
     const options = tx ? { transaction: tx, ...(lock && { lock: tx.LOCK.UPDATE }) } : {};
-    return (await this.model.findOne({ ...options, where, raw: true })) as unknown as Row | null;
+    const row = await this.model.findOne({ ...options, where, raw: true });
+    return row && this.toRow(row);
   }
 
   async insert(row: Partial<Row>, tx?: Transaction): Promise<number> {
@@ -68,11 +73,17 @@ export class Table<Row extends object> {
 
   /** How many rows changed. */
   async update(where: WhereOptions<Row>, changes: Partial<Row>, tx?: Transaction): Promise<number> {
-    const [count] = await this.model.update(changes as never, { where, ...(tx && { transaction: tx }) });
+    const [count] = await this.model.update(changes, { where, ...(tx && { transaction: tx }) });
     return count;
   }
 
   async remove(where: WhereOptions<Row>, tx?: Transaction): Promise<number> {
     return this.model.destroy({ where, ...(tx && { transaction: tx }) });
+  }
+
+  private toRow(raw: Model): Row {
+    const row = raw as unknown as Record<string, unknown>;
+    for (const column of this.flags) if (column in row) row[column] = Boolean(row[column]);
+    return row as Row;
   }
 }

@@ -12,7 +12,7 @@ export async function keepFiles(
   to: Pick<FileRow, 'ticketNumber' | 'messageId'>,
 ): Promise<void> {
   const ids = [...new Set(fileIds)];
-  const kept = await listo.db.tables.files.update({ id: ids, personId, ticketNumber: null } as never, to, tx);
+  const kept = await listo.db.tables.files.update({ id: ids, personId, ticketNumber: null }, to, tx);
   if (kept !== ids.length)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'fileIds', code: 'notAChoice' }] });
 }

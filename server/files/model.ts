@@ -16,16 +16,14 @@ export type FileRow = {
 export function createFileTables(sequelize: Sequelize) {
   return {
     files: new Table<FileRow>(sequelize, 'files', {
-      ...{
-        id,
-        personId: id,
-        ticketNumber: integer,
-        messageId: id,
-        name: text(),
-        type: text(100),
-        size: integer,
-        at: instant,
-      },
+      id,
+      personId: id,
+      ticketNumber: integer,
+      messageId: id,
+      name: text(),
+      type: text(100),
+      size: integer,
+      at: instant,
     }),
   };
 }

@@ -34,7 +34,7 @@ export function createErrorHandler(listo: Listo): ErrorRequestHandler {
     }
     const name = nameOf(error);
     if (name === 'unexpected') listo.log.error({ err: error, reqId: request.id }, 'unexpected');
-    const problem = toProblem(name, String(request.id), error instanceof ProblemError ? error.extra : {});
+    const problem = toProblem(name, request.id as string, error instanceof ProblemError ? error.extra : {});
     response.status(PROBLEMS[name].status).type('application/problem+json').send(JSON.stringify(problem));
   };
 }

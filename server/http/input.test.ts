@@ -133,7 +133,9 @@ describe('files', () => {
   test('an upload that breaks off leaves nothing', async () => {
     const before = await lying();
     const signedIn = await fetch(`${app.url}/api/v1/session/demo`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"personId":"tomas"}' },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"personId":"tomas"}',
     });
     const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
     const headers = {

@@ -8,7 +8,10 @@ const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
  * programs that send neither carry no cookies of ours.
  */
 export const refuseOtherSites: RequestHandler = (request, _response, next) => {
-  if (SAFE.has(request.method)) return next();
+  if (SAFE.has(request.method)) {
+    next();
+    return;
+  }
   const site = request.get('Sec-Fetch-Site');
   const origin = request.get('Origin');
   const isOther =

@@ -57,7 +57,8 @@ export function serve<E extends Endpoint>(
       body: parse(endpoint.body, request.body ?? {}),
       viewer: viewer!,
       actor: { id: viewer?.id ?? '', ...(idempotencyKey !== undefined && { idempotencyKey }) },
-      ...{ request, response },
+      request,
+      response,
     } as Call<E>);
     if (!response.headersSent) response.json(answer);
   });

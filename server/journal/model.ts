@@ -27,14 +27,16 @@ export type ConsumerRow = { name: string; position: number };
 export function createJournalTables(sequelize: Sequelize) {
   return {
     journal: new Table<JournalRow>(sequelize, 'journal', {
-      ...{
-        id: autoNumber,
-        position: integer,
-        at: instant,
-        actorId: id,
-        via: text(20),
-      },
-      ...{ type: text(40), ticketNumber: integer, audience: text(10), changes: json, data: json },
+      id: autoNumber,
+      position: integer,
+      at: instant,
+      actorId: id,
+      via: text(20),
+      type: text(40),
+      ticketNumber: integer,
+      audience: text(10),
+      changes: json,
+      data: json,
     }),
     consumers: new Table<ConsumerRow>(sequelize, 'consumers', { name: text(40), position: integer }, [
       'name',

@@ -47,10 +47,11 @@ export class Pump {
     this.isRunning = true;
     let next = IDLE_MS;
     try {
-      do {
+      let isBusy = true;
+      while (isBusy && !this.hasStopped()) {
         this.isWanted = false;
-        if (await this.round()) this.isWanted = true;
-      } while (this.isWanted && !this.isStopped);
+        isBusy = (await this.round()) || this.wasWoken();
+      }
     } catch (error) {
       this.listo.log.error({ err: error }, 'what follows from the journal failed; trying again');
       next = RETRY_MS;
@@ -59,6 +60,15 @@ export class Pump {
       this.idle.splice(0).forEach((resolve) => resolve());
       this.schedule(next);
     }
+  }
+
+  /** Asked after an await: both may have changed meanwhile. */
+  private hasStopped(): boolean {
+    return this.isStopped;
+  }
+
+  private wasWoken(): boolean {
+    return this.isWanted;
   }
 
   /** Whether anything was handled. */

@@ -7,15 +7,18 @@ import type { TicketRecord } from '../tickets/model';
 
 /** Which told events an entry of the journal is. */
 const EVENTS: Record<string, ToldEvent> = {
-  ...{ sent: 'sent', taken: 'taken', answered: 'answered', noted: 'noted', held: 'held', givenOn: 'givenOn' },
-  ...{
-    decided: 'decided',
-    done: 'done',
-    reopened: 'reopened',
-    withdrawn: 'withdrawn',
-    warned: 'warned',
-    late: 'late',
-  },
+  sent: 'sent',
+  taken: 'taken',
+  answered: 'answered',
+  noted: 'noted',
+  held: 'held',
+  givenOn: 'givenOn',
+  decided: 'decided',
+  done: 'done',
+  reopened: 'reopened',
+  withdrawn: 'withdrawn',
+  warned: 'warned',
+  late: 'late',
 };
 
 function eventsOf({ type }: JournalRow, ticket: TicketRecord): ToldEvent[] {
@@ -45,8 +48,9 @@ async function readParties(
   // Within a group, its members are the team.
   const grouped = members.filter(({ groupId }) => ticket.groupId !== null && groupId === ticket.groupId);
   return {
-    ...{ requester: [ticket.requesterId], alsoTold: followers.map(({ personId }) => personId) },
-    ...{ assignee: ticket.assigneeId === null ? [] : [ticket.assigneeId] },
+    requester: [ticket.requesterId],
+    alsoTold: followers.map(({ personId }) => personId),
+    assignee: ticket.assigneeId === null ? [] : [ticket.assigneeId],
     team: (grouped.length > 0 ? grouped : members).map(({ personId }) => personId),
     approver: asks.map(({ askedId }) => askedId),
     lead: members.filter(({ role }) => role === 'lead').map(({ personId }) => personId),
@@ -66,15 +70,13 @@ export const tellingConsumer: Consumer = {
       const parties = await readParties(listo, entry, ticket, tx);
       const rows = eventsOf(entry, ticket).flatMap((event) =>
         whoIsTold(event, parties, entry.actorId).map(({ personId, as }) => ({
-          ...{
-            personId,
-            ticketNumber: ticket.number,
-            journalId: entry.id,
-            event,
-            relation: as,
-            at: entry.at,
-            readAt: null,
-          },
+          personId,
+          ticketNumber: ticket.number,
+          journalId: entry.id,
+          event,
+          relation: as,
+          at: entry.at,
+          readAt: null,
         })),
       );
       await tables.notifications.insertAll(rows, tx);

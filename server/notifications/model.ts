@@ -16,13 +16,14 @@ export type NotificationRow = {
 export function createNotificationTables(sequelize: Sequelize) {
   return {
     notifications: new Table<NotificationRow>(sequelize, 'notifications', {
-      ...{
-        id: autoNumber,
-        personId: id,
-        ticketNumber: integer,
-        journalId: integer,
-      },
-      ...{ event: text(20), relation: text(20), at: instant, readAt: instant },
+      id: autoNumber,
+      personId: id,
+      ticketNumber: integer,
+      journalId: integer,
+      event: text(20),
+      relation: text(20),
+      at: instant,
+      readAt: instant,
     }),
   };
 }

@@ -31,7 +31,10 @@ export const peopleRoutes: Routes = (router, listo) => {
       'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
     );
     return teams.map(({ id, name, isConfidential, calendarId }) => ({
-      ...{ id, name, isConfidential: Boolean(isConfidential), calendarId },
+      id,
+      name,
+      isConfidential,
+      calendarId,
       groups: groups
         .filter(({ teamId }) => teamId === id)
         .map(({ id: groupId, name: groupName }) => ({ id: groupId, name: groupName })),

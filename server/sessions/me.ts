@@ -10,7 +10,7 @@ type KnownPerson = Pick<PersonRow, 'place' | 'vessel' | 'device' | 'phone' | 'de
 export function getKnownFacts(person: KnownPerson, siteName: string): Me['known'] {
   const { place, vessel, device, phone, department, costCentre } = person;
   const facts = { site: siteName, place, vessel, device, phone, department, costCentre };
-  return Object.fromEntries(Object.entries(facts).filter(([, value]) => value)) as Me['known'];
+  return Object.fromEntries(Object.entries(facts).filter(([, value]) => value));
 }
 
 export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
@@ -19,15 +19,16 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
   const site = (await tables.sites.findOne({ id: person.siteId })) as SiteRow;
   const firstTeam = viewer.teams[0] && (await tables.teams.findOne({ id: viewer.teams[0].teamId }));
   return {
-    ...{
-      id: viewer.id,
-      name: viewer.name,
-      title: person.title,
-      language: viewer.language,
-      timeZone: site.timeZone,
-    },
-    ...{ calendarId: firstTeam?.calendarId ?? site.calendarId, isAdministrator: viewer.isAdministrator },
-    ...{ mayAskForOthers: viewer.mayAskForOthers || isAgent(viewer), teams: viewer.teams },
-    ...{ known: getKnownFacts(person, site.name), areas: isAgent(viewer) ? ['ask', 'desk'] : ['ask'] },
+    id: viewer.id,
+    name: viewer.name,
+    title: person.title,
+    language: viewer.language,
+    timeZone: site.timeZone,
+    calendarId: firstTeam?.calendarId ?? site.calendarId,
+    isAdministrator: viewer.isAdministrator,
+    mayAskForOthers: viewer.mayAskForOthers || isAgent(viewer),
+    teams: viewer.teams,
+    known: getKnownFacts(person, site.name),
+    areas: isAgent(viewer) ? ['ask', 'desk'] : ['ask'],
   };
 }

@@ -18,14 +18,12 @@ export type KeptAnswerRow = { personId: string; key: string; at: number; answer:
 export function createSessionTables(sequelize: Sequelize) {
   return {
     sessions: new Table<SessionRow>(sequelize, 'sessions', {
-      ...{
-        id: text(64),
-        personId: id,
-        createdAt: instant,
-        seenAt: instant,
-        expiresAt: instant,
-        userAgent: text(300),
-      },
+      id: text(64),
+      personId: id,
+      createdAt: instant,
+      seenAt: instant,
+      expiresAt: instant,
+      userAgent: text(300),
     }),
     signInFailures: new Table<SignInFailureRow>(
       sequelize,

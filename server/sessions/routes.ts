@@ -29,12 +29,10 @@ export const sessionRoutes: Routes = (router, listo) => {
   const { session } = api;
   const { tables } = listo.db;
   const limiter = rateLimit({
-    ...{
-      windowMs: 15 * 60_000,
-      limit: listo.config.LISTO_SIGN_IN_LIMIT,
-      legacyHeaders: false,
-      standardHeaders: true,
-    },
+    windowMs: 15 * 60_000,
+    limit: listo.config.LISTO_SIGN_IN_LIMIT,
+    legacyHeaders: false,
+    standardHeaders: true,
     skip: ({ method }) => method !== 'POST',
     handler: () => {
       throw new ProblemError('tooManyTries');
@@ -44,7 +42,9 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.get, async ({ request }) => ({
     me: request.viewer ? await readMe(listo, request.viewer) : null,
-    ...{ isDemo: await isDemo(listo), needsSetup: await needsSetUp(listo), now: listo.clock.now() },
+    isDemo: await isDemo(listo),
+    needsSetup: await needsSetUp(listo),
+    now: listo.clock.now(),
   }));
 
   serve(router, session.signIn, async ({ body, request, response }) => {
@@ -75,7 +75,11 @@ export const sessionRoutes: Routes = (router, listo) => {
     const live = rows.filter(({ expiresAt }) => expiresAt > listo.clock.now());
     // The shown id is a part of the hash: enough to name a session, useless for signing in.
     return live.map(({ id, createdAt, seenAt, userAgent }) => ({
-      ...{ id: id.slice(0, 40), createdAt, seenAt, userAgent, isThis: id === viewer.sessionId },
+      id: id.slice(0, 40),
+      createdAt,
+      seenAt,
+      userAgent,
+      isThis: id === viewer.sessionId,
     }));
   });
 

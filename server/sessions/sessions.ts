@@ -23,7 +23,11 @@ export async function beginSession(listo: Listo, personId: string, userAgent: st
   const token = createToken();
   const now = listo.clock.now();
   await listo.db.tables.sessions.insert({
-    ...{ id: hashToken(token), personId, createdAt: now, seenAt: now, expiresAt: now + SESSION_MS },
+    id: hashToken(token),
+    personId,
+    createdAt: now,
+    seenAt: now,
+    expiresAt: now + SESSION_MS,
     userAgent: userAgent.slice(0, 300),
   });
   return token;

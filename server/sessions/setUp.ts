@@ -40,24 +40,20 @@ export async function setUp(listo: Listo, body: BodyOf<typeof api.session.setUp>
       await db.tables.teams.insert({ ...team, calendarId: 'office', version: 1 }, tx);
       await db.tables.people.insert(
         {
-          ...{
-            id,
-            name,
-            email,
-            phone: '',
-            title: 'Administrator',
-            department: '',
-            siteId: 'head',
-            costCentre: '',
-          },
-          ...{
-            language: 'en',
-            isAdministrator: true,
-            mayAskForOthers: true,
-            goesFirst: false,
-            passwordHash,
-            version: 1,
-          },
+          id,
+          name,
+          email,
+          phone: '',
+          title: 'Administrator',
+          department: '',
+          siteId: 'head',
+          costCentre: '',
+          language: 'en',
+          isAdministrator: true,
+          mayAskForOthers: true,
+          goesFirst: false,
+          passwordHash,
+          version: 1,
         },
         tx,
       );

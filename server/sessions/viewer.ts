@@ -36,7 +36,12 @@ export async function findViewer(listo: Listo, token: string): Promise<SignedIn 
       ? (JSON.parse(row.teams) as { teamId: string; role: TeamRole }[])
       : row.teams;
   return {
-    ...{ sessionId, id: row.personId, name: row.name, language: row.language, teams: teams ?? [] },
-    ...{ isAdministrator: Boolean(row.isAdministrator), mayAskForOthers: Boolean(row.mayAskForOthers) },
+    sessionId,
+    id: row.personId,
+    name: row.name,
+    language: row.language,
+    teams: teams ?? [],
+    isAdministrator: Boolean(row.isAdministrator),
+    mayAskForOthers: Boolean(row.mayAskForOthers),
   };
 }

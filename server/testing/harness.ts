@@ -96,11 +96,9 @@ export async function startTestListo(name: string, { isEmpty = false } = {}): Pr
 
   async function as(personId: string): Promise<Person> {
     const signedIn = await fetch(`${url}/api/v1/session/demo`, {
-      ...{
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ personId }),
-      },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ personId }),
     });
     if (signedIn.status !== 200) throw new Error(`nobody can sign in as ${personId}`);
     const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
@@ -129,7 +127,11 @@ export async function startTestListo(name: string, { isEmpty = false } = {}): Pr
 
   return {
     ...running,
-    ...{ clock, url, databaseUrl, dataDir, as },
+    clock,
+    url,
+    databaseUrl,
+    dataDir,
+    as,
     async another() {
       const other = await start();
       others.push(other);

@@ -73,29 +73,47 @@ async function prepare(
   const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
   const now = listo.clock.now();
   const row: Partial<TicketRecord> = {
-    ...{ version: 1, kind: service.kind, title: body.title, serviceId: service.id, teamId: service.teamId },
-    ...{ groupId: service.groupId, isConfidential: Boolean(facts.isConfidential), requesterId },
-    ...{ raisedById: isForOther ? viewer.id : null, assigneeId: null, impact, urgency, answers },
-    ...{ state: service.approval ? 'held' : 'received', heldFor: service.approval ? 'approval' : null },
-    ...{
-      priority: getPriority(await readPriorityTable(listo), impact, urgency),
-      via: body.via,
-      answered: false,
-    },
-    ...{
-      place: placeOf(service, answers, facts.siteName),
-      createdAt: now,
-      changedAt: now,
-      isDeclined: false,
-    },
+    version: 1,
+    kind: service.kind,
+    title: body.title,
+    serviceId: service.id,
+    teamId: service.teamId,
+    groupId: service.groupId,
+    isConfidential: Boolean(facts.isConfidential),
+    requesterId,
+    raisedById: isForOther ? viewer.id : null,
+    assigneeId: null,
+    impact,
+    urgency,
+    answers,
+    state: service.approval ? 'held' : 'received',
+    heldFor: service.approval ? 'approval' : null,
+    priority: getPriority(await readPriorityTable(listo), impact, urgency),
+    via: body.via,
+    answered: false,
+    place: placeOf(service, answers, facts.siteName),
+    createdAt: now,
+    changedAt: now,
+    isDeclined: false,
     tightestDueAt: NOTHING_DUE,
   };
   return { row, service };
 }
 
 const OPENING_FIELDS = [
-  ...['kind', 'serviceId', 'teamId', 'groupId', 'requesterId', 'assigneeId', 'state', 'heldFor', 'impact'],
-  ...['urgency', 'priority', 'answered', 'isConfidential'],
+  'kind',
+  'serviceId',
+  'teamId',
+  'groupId',
+  'requesterId',
+  'assigneeId',
+  'state',
+  'heldFor',
+  'impact',
+  'urgency',
+  'priority',
+  'answered',
+  'isConfidential',
 ] as const;
 
 /** The changes that the opening entry records: every field that clocks and conditions may ask for. */
@@ -126,15 +144,14 @@ export async function createTicket(
       await keepFiles(listo, tx, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
     if (service.approval) await askForApproval(listo, tx, ticket, service);
     await append(listo, tx, {
-      ...{
-        at: row.createdAt!,
-        actorId: viewer.id,
-        via: body.via,
-        type: 'sent',
-        ticketNumber: number,
-        audience: 'requester',
-      },
-      ...{ changes: openingChanges(row), data: { version: 1, awaitsApproval: service.approval !== null } },
+      at: row.createdAt!,
+      actorId: viewer.id,
+      via: body.via,
+      type: 'sent',
+      ticketNumber: number,
+      audience: 'requester',
+      changes: openingChanges(row),
+      data: { version: 1, awaitsApproval: service.approval !== null },
     });
     return { number };
   });

@@ -20,20 +20,23 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
     const sent = files.filter(({ messageId }) => messageId === message.id);
     const { text, readBy: readers, isByTeam, links } = message;
     return {
-      ...{ id: message.id, text, readBy: readers, isByTeam: Boolean(isByTeam), links },
+      id: message.id,
+      text,
+      readBy: readers,
+      isByTeam,
+      links,
       files: sent.map(({ id: fileId, name, type, size }) => ({ id: fileId, name, type, size })),
     };
   };
   return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data }) => ({
-    ...{
-      id,
-      at,
-      type,
-      actor: actorId === null ? null : (people.get(actorId) ?? null),
-      via,
-      audience: readers,
-    },
-    ...{ changes: isTeamSide ? changes : {}, message: messageOf(data.messageId) },
+    id,
+    at,
+    type,
+    actor: actorId === null ? null : (people.get(actorId) ?? null),
+    via,
+    audience: readers,
+    changes: isTeamSide ? changes : {},
+    message: messageOf(data.messageId),
     data: typeof data.personId === 'string' ? { ...data, person: people.get(data.personId)?.name } : data,
   }));
 }

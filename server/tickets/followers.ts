@@ -36,8 +36,11 @@ async function changeFollowers(
       ticket,
       {},
       {
-        ...{ type: isAdded ? 'followed' : 'unfollowed', actorId: viewer.id, via: isOwn ? 'portal' : 'desk' },
-        ...{ audience: role === 'alsoTold' ? 'requester' : 'team', data: { personId, role } },
+        type: isAdded ? 'followed' : 'unfollowed',
+        actorId: viewer.id,
+        via: isOwn ? 'portal' : 'desk',
+        audience: role === 'alsoTold' ? 'requester' : 'team',
+        data: { personId, role },
       },
     );
     return OK;

@@ -17,12 +17,11 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
   const guarded = {
-    ...{
-      requesterId: ticket.requesterId,
-      teamId: ticket.teamId,
-      isConfidential: Boolean(ticket.isConfidential),
-    },
-    ...{ alsoToldIds: idsOf('alsoTold'), collaboratorIds: idsOf('collaborator') },
+    requesterId: ticket.requesterId,
+    teamId: ticket.teamId,
+    isConfidential: ticket.isConfidential,
+    alsoToldIds: idsOf('alsoTold'),
+    collaboratorIds: idsOf('collaborator'),
     approverIds: asks.flatMap(({ askedId, voterId }) => [askedId, voterId]),
   };
   return { ticket, guarded };

@@ -54,13 +54,22 @@ export async function write(
     if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
     const via = action === 'write' ? 'portal' : 'desk';
     const messageId = await insertMessage(listo, tx, {
-      ...{ ticketNumber: number, authorId: viewer.id, via, readBy, isByTeam, text, links },
+      ticketNumber: number,
+      authorId: viewer.id,
+      via,
+      readBy,
+      isByTeam,
+      text,
+      links,
     });
     if (fileIds.length > 0)
       await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
     await recordChange(listo, tx, ticket, readBy === 'team' ? {} : effectOf(ticket, isByTeam), {
-      ...{ type: readBy === 'team' ? 'noted' : 'answered', actorId: viewer.id, via },
-      ...{ audience: readBy, data: { messageId } },
+      type: readBy === 'team' ? 'noted' : 'answered',
+      actorId: viewer.id,
+      via,
+      audience: readBy,
+      data: { messageId },
     });
     return { messageId };
   });

@@ -22,15 +22,17 @@ import { refuseStale } from './stale';
 
 /** What a move is called in the journal. */
 const ENTRY_TYPES: Record<MoveName, string> = {
-  ...{
-    take: 'taken',
-    hold: 'held',
-    resume: 'resumed',
-    finish: 'done',
-    confirm: 'confirmed',
-    reopen: 'reopened',
-  },
-  ...{ close: 'closed', withdraw: 'withdrawn', give: 'givenOn', grant: 'granted', decline: 'declined' },
+  take: 'taken',
+  hold: 'held',
+  resume: 'resumed',
+  finish: 'done',
+  confirm: 'confirmed',
+  reopen: 'reopened',
+  close: 'closed',
+  withdraw: 'withdrawn',
+  give: 'givenOn',
+  grant: 'granted',
+  decline: 'declined',
 };
 
 type Move = { name: MoveName; by: MoverRole; actorId: string | null; via: Via; input: MoveInput };
@@ -51,7 +53,7 @@ async function checkReceivers(
   if (groupId && !(await tables.groups.findOne({ id: groupId, teamId }, tx))) throw refuse('groupId');
   if (assigneeId && !(await tables.members.findOne({ personId: assigneeId, teamId }, tx)))
     throw refuse('assigneeId');
-  return { isConfidential: Boolean(team.isConfidential) };
+  return { isConfidential: team.isConfidential };
 }
 
 /** Makes a move on a locked ticket: judged by the rules, with the words that go with it. */
@@ -70,14 +72,12 @@ export async function makeMove(
   const isByTeam = by === 'agent';
   const say = (text: string, readBy: 'requester' | 'team') =>
     insertMessage(listo, tx, {
-      ...{
-        ticketNumber: ticket.number,
-        authorId: actorId!,
-        via: via === 'portal' ? 'portal' : 'desk',
-        readBy,
-        isByTeam,
-        text,
-      },
+      ticketNumber: ticket.number,
+      authorId: actorId!,
+      via: via === 'portal' ? 'portal' : 'desk',
+      readBy,
+      isByTeam,
+      text,
     });
   const messageId = plan.message !== null && actorId !== null ? await say(plan.message, 'requester') : null;
   const wanted: Partial<TicketRecord> = {
@@ -123,7 +123,7 @@ export async function moveTicket(
       name,
       by,
       actorId: viewer.id,
-      input: input as MoveInput,
+      input: input,
       now: listo.clock.now(),
     });
     const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
@@ -136,7 +136,7 @@ export async function moveTicket(
         by,
         actorId: viewer.id,
         via,
-        input: input as MoveInput,
+        input: input,
       }),
     };
   });

@@ -40,16 +40,14 @@ export async function recordChange(
   const row = Object.fromEntries(Object.entries(changes).map(([field, { to }]) => [field, to]));
   await listo.db.tables.tickets.update({ number: ticket.number }, { ...row, version, changedAt: now }, tx);
   const entryId = await append(listo, tx, {
-    ...{
-      at: now,
-      actorId,
-      via,
-      type,
-      ticketNumber: ticket.number,
-      audience,
-      changes,
-      data: { ...data, version },
-    },
+    at: now,
+    actorId,
+    via,
+    type,
+    ticketNumber: ticket.number,
+    audience,
+    changes,
+    data: { ...data, version },
   });
   Object.assign(ticket, row, { version, changedAt: now });
   return { version, entryId };

@@ -8,8 +8,8 @@ import type { TicketRecord } from './model';
 export type RowRecord = Pick<
   TicketRecord,
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
-  | ('heldFor' | 'heldUntil' | 'isDeclined' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
-> & { service: LocalText; team: LocalText };
+  | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
+> & { service: LocalText; team: LocalText; isDeclined: number };
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
@@ -39,9 +39,9 @@ export async function completeRows(listo: Listo, records: RowRecord[]): Promise<
   const clocks = await readClocks(listo, numbers);
   const awaiting = records.filter(({ heldFor }) => heldFor === 'approval').map(({ number }) => number);
   const approvers = await readApprovers(listo, awaiting);
-  return records.map(({ requesterId, assigneeId, teamId, team, tightestDueAt: _, ...row }) => ({
+  return records.map(({ requesterId, assigneeId, teamId, team, tightestDueAt: _, isDeclined, ...row }) => ({
     ...row,
-    isDeclined: Boolean(row.isDeclined),
+    isDeclined: Boolean(isDeclined),
     requester: people.get(requesterId)!,
     assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
     team: { id: teamId, name: team },

@@ -30,7 +30,8 @@ const scanner = {
   answers: { site: 'Port Alder', sort: 'hand', count: 1 },
 };
 const kiosk = {
-  ...{ serviceId: 'kiosk', title: 'Kiosk 3 frozen' },
+  serviceId: 'kiosk',
+  title: 'Kiosk 3 frozen',
   answers: { site: 'Port Alder', kiosk: '3', what: 'Stops', impact: 'site', urgency: 'stopsWork' },
 };
 

@@ -52,7 +52,9 @@ export async function refuseStale(
   const shown = (field: string, value: unknown) =>
     isPerson(field) ? (names.get(value as string) ?? null) : value;
   const differences = differing.map(([field, yours]) => ({
-    ...{ field, theirs: shown(field, theirsOf(field)), yours: shown(field, yours) },
+    field,
+    theirs: shown(field, theirsOf(field)),
+    yours: shown(field, yours),
     by: names.get(changed.get(field)!.actorId ?? '') ?? null,
   }));
   throw new ProblemError('stale', { differences });

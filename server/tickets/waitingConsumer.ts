@@ -21,7 +21,7 @@ async function setTimers(listo: Listo, number: number, tx: Transaction): Promise
   const { tables } = listo.db;
   const ticket = await tables.tickets.findOne({ number }, tx);
   if (!ticket) return;
-  await tables.timers.remove({ ticketNumber: number, kind: ['closeTicket', 'resumeTicket'] } as never, tx);
+  await tables.timers.remove({ ticketNumber: number, kind: ['closeTicket', 'resumeTicket'] }, tx);
   const set = (kind: 'closeTicket' | 'resumeTicket', at: number) =>
     tables.timers.insert({ ticketNumber: number, kind, ref: '', at }, tx);
   const closing = ticket.state === 'done' ? await closesAt(listo, ticket) : null;

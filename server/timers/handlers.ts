@@ -16,12 +16,10 @@ function noticeHandler(type: 'late' | 'warned'): TimerHandler {
     if (!clock || !target || clock.fired.includes(ref)) return;
     await tables.clocks.update({ ticketNumber, targetId }, { fired: [...clock.fired, ref] }, tx);
     const data = {
-      ...{
-        targetId,
-        target: target.definition.name,
-        dueAt: at,
-        isOverdueNotice: listo.clock.now() - at > LATE_MS,
-      },
+      targetId,
+      target: target.definition.name,
+      dueAt: at,
+      isOverdueNotice: listo.clock.now() - at > LATE_MS,
       ...(type === 'warned' && { percent: Number(what) }),
     };
     await append(listo, tx, { actorId: null, via: 'timer', type, ticketNumber, audience: 'team', data });

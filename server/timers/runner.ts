@@ -61,7 +61,9 @@ export function startTimers(
 
   function schedule(ms: number): void {
     if (isStopped) return;
-    timeout = setTimeout(() => (running = turn()), ms);
+    timeout = setTimeout(() => {
+      running = turn();
+    }, ms);
   }
 
   schedule(0);

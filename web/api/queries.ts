@@ -32,12 +32,10 @@ export const useService = (id: string) =>
 
 export const useAskSearch = (q: string) =>
   useQuery({
-    ...{
-      queryKey: ['askSearch', q],
-      enabled: q.trim() !== '',
-      placeholderData: keepPreviousData,
-      staleTime: 60_000,
-    },
+    queryKey: ['askSearch', q],
+    enabled: q.trim() !== '',
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
     queryFn: ({ signal }) => call(api.catalogue.search, { query: { q }, signal }),
   });
 
@@ -73,13 +71,17 @@ export const useTeams = () =>
 
 export const usePeopleSearch = (q: string) =>
   useQuery({
-    ...{ queryKey: ['people', q], enabled: q.trim().length > 1, placeholderData: keepPreviousData },
+    queryKey: ['people', q],
+    enabled: q.trim().length > 1,
+    placeholderData: keepPreviousData,
     queryFn: ({ signal }) => call(api.people.search, { query: { q }, signal }),
   });
 
 export const useFind = (q: string) =>
   useQuery({
-    ...{ queryKey: ['find', q], enabled: q.trim() !== '', placeholderData: keepPreviousData },
+    queryKey: ['find', q],
+    enabled: q.trim() !== '',
+    placeholderData: keepPreviousData,
     queryFn: ({ signal }) => call(api.tickets.find, { query: { q }, signal }),
   });
 

@@ -17,7 +17,11 @@ export function useSentence(): (facts: Facts) => string {
   return ({ state, heldFor, heldUntil, isDeclined, assignee, team, approvers }) => {
     if (isDeclined) return t('sentences/declined');
     const sentence = getStateSentence({
-      ...{ state, heldFor, heldUntil, teamName: local(team.name), approverNames: approvers },
+      state,
+      heldFor,
+      heldUntil,
+      teamName: local(team.name),
+      approverNames: approvers,
       assigneeName: assignee?.name ?? null,
     });
     const until = sentence.params.until as number | undefined;

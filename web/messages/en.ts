@@ -12,7 +12,7 @@ export const en = {
     more: 'Show more',
     loading: 'Fetching …',
     none: 'none',
-    you: 'you',
+    you: 'You',
     undo: 'Undo',
     save: 'Save',
     nobody: 'Nobody yet',

@@ -13,7 +13,7 @@ export const pt: Messages = {
     more: 'Mostrar mais',
     loading: 'A buscar …',
     none: 'nenhum',
-    you: 'você',
+    you: 'Você',
     undo: 'Desfazer',
     save: 'Guardar',
     nobody: 'Ainda ninguém',

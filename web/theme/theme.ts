@@ -1,18 +1,16 @@
 import { createTheme, type MantineColorsTuple } from '@mantine/core';
 
 const sea: MantineColorsTuple = [
-  ...([
-    '#eef6f4',
-    '#ddebe7',
-    '#b9d8d0',
-    '#92c4b8',
-    '#6fb0a2',
-    '#3f9484',
-    '#1d7a6c',
-    '#0e6a5e',
-    '#0b574d',
-    '#08463e',
-  ] as const),
+  '#eef6f4',
+  '#ddebe7',
+  '#b9d8d0',
+  '#92c4b8',
+  '#6fb0a2',
+  '#3f9484',
+  '#1d7a6c',
+  '#0e6a5e',
+  '#0b574d',
+  '#08463e',
 ];
 
 /** Our one accent for what can be acted on; ochre and brick are kept for time and live in colours.css. */

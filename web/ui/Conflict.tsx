@@ -13,7 +13,8 @@ const WORDED: Record<string, string> = {
 
 function wordOf(field: string, value: unknown, { t }: Words): string {
   if (value === null || value === undefined) return t('common/none');
-  return WORDED[field] ? t(`${WORDED[field]}/${String(value)}`) : String(value);
+  const said = typeof value === 'string' ? value : JSON.stringify(value);
+  return WORDED[field] ? t(`${WORDED[field]}/${said}`) : said;
 }
 
 /** Someone else was quicker: what differs, and the choice. */

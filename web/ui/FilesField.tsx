@@ -29,7 +29,7 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
   const limitsId = useId();
   const camera = useRef<HTMLInputElement>(null);
   const sending = useMutation({
-    mutationFn: (file: File) => call(api.files.upload, { body: toForm(file) as never }),
+    mutationFn: (file: File) => call(api.files.upload, { body: toForm(file) }),
     onSuccess: (file) => {
       current.current = [...current.current, file];
       onChange(current.current);
@@ -58,13 +58,17 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
   return (
     <div
       {...getRootProps()}
-      className={classes.zone}
+      className={isQuiet ? classes.quiet : classes.zone}
       role="group"
       aria-label={label}
       data-over={isDragActive || undefined}
       onPaste={({ clipboardData }) => clipboardData.files.length > 0 && add([...clipboardData.files])}
     >
-      <input {...getInputProps()} aria-label={label} aria-describedby={limitsId} />
+      <input
+        {...getInputProps({ style: { display: 'none' } })}
+        aria-label={label}
+        aria-describedby={limitsId}
+      />
       <input
         {...{
           ref: camera,
@@ -77,11 +81,11 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
         onChange={({ target }) => add([...(target.files ?? [])])}
       />
       {!isQuiet && <span>{t('files/drop')}</span>}
-      <Button size="compact-sm" variant="default" leftSection={<IconPaperclip size={14} />} onClick={open}>
+      <Button size="compact-xs" variant="default" leftSection={<IconPaperclip size={14} />} onClick={open}>
         {t('files/choose')}
       </Button>
       <Button
-        size="compact-sm"
+        size="compact-xs"
         variant="default"
         leftSection={<IconCamera size={14} />}
         onClick={() => camera.current?.click()}

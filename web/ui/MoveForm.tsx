@@ -104,7 +104,9 @@ function MoveFieldInput(props: FieldProps) {
   if (['teamId', 'groupId', 'assigneeId'].includes(field.name))
     return <ReceiverField {...props} label={label} />;
   const shared = {
-    ...{ label, error, value: (value as string | undefined) ?? '' },
+    label,
+    error,
+    value: (value as string | undefined) ?? '',
     onChange: ({ target }: { target: { value: string } }) => set({ [field.name]: target.value }),
   };
   const description =

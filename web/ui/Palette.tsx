@@ -36,30 +36,28 @@ export function Palette() {
     {
       group: t('palette/tickets'),
       actions: (isAsked ? (found?.tickets ?? []) : []).map(({ number, title, requester }) => ({
-        ...{ id: `t${number}`, label: title, description: `${number} · ${requester}` },
+        id: `t${number}`,
+        label: title,
+        description: `${number} · ${requester}`,
         onClick: go(isAgent ? `/desk/everything/${number}` : `/ask/tickets/${number}`),
       })),
     },
     {
       group: t('palette/services'),
       actions: (isAsked ? (services?.services ?? []) : []).slice(0, 4).map(({ id, title, teamName }) => ({
-        ...{
-          id: `s${id}`,
-          label: local(title),
-          description: local(teamName),
-          onClick: go(`/ask/services/${id}`),
-        },
+        id: `s${id}`,
+        label: local(title),
+        description: local(teamName),
+        onClick: go(`/ask/services/${id}`),
       })),
     },
     {
       group: t('palette/people'),
       actions: (isAsked ? (found?.people ?? []) : []).map(({ id, name, title }) => ({
-        ...{
-          id: `p${id}`,
-          label: t('palette/raiseFor', { name }),
-          description: title,
-          onClick: go(`/ask?for=${id}`),
-        },
+        id: `p${id}`,
+        label: t('palette/raiseFor', { name }),
+        description: title,
+        onClick: go(`/ask?for=${id}`),
       })),
     },
     {

@@ -4,27 +4,26 @@ import { getTightest, readLive } from './clocks';
 
 const MINUTE = 60_000;
 const always = compileCalendar({
-  ...{ name: 'a', timeZone: 'UTC', hoursPerDay: 24, exceptions: [] },
+  name: 'a',
+  timeZone: 'UTC',
+  hoursPerDay: 24,
+  exceptions: [],
   weekly: Object.fromEntries(WEEKDAYS.map((day) => [day, [{ from: '00:00', to: '24:00' }]])),
 });
 const clock: Clock = {
-  ...{
-    targetId: 't',
-    name: 'Resolve',
-    kind: 'serviceLevel',
-    measures: 'resolution',
-    state: 'running',
-    countedFrom: 0,
-  },
-  ...{
-    elapsed: 0,
-    limit: 60 * MINUTE,
-    dueAt: 60 * MINUTE,
-    breachedAt: null,
-    stoppedAt: null,
-    calendarId: 'a',
-    held: [],
-  },
+  targetId: 't',
+  name: 'Resolve',
+  kind: 'serviceLevel',
+  measures: 'resolution',
+  state: 'running',
+  countedFrom: 0,
+  elapsed: 0,
+  limit: 60 * MINUTE,
+  dueAt: 60 * MINUTE,
+  breachedAt: null,
+  stoppedAt: null,
+  calendarId: 'a',
+  held: [],
 };
 
 test('90 seconds into an hour: one minute used, 59 left', () => {

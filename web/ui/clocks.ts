@@ -37,17 +37,13 @@ export function readLive(clock: Clock, calendar: CompiledCalendar | undefined, n
       ? 'short'
       : 'plenty';
   return {
-    ...{
-      clock,
-      left,
-      tone: isGoing(clock) || isPast ? tone : 'plenty',
-      hoursPerDay: calendar?.spec.hoursPerDay,
-    },
-    ...{
-      usedMinutes: shown?.usedMinutes ?? null,
-      leftMinutes: shown?.leftMinutes ?? null,
-      limitMinutes: shown?.limitMinutes ?? null,
-    },
+    clock,
+    left,
+    tone: isGoing(clock) || isPast ? tone : 'plenty',
+    hoursPerDay: calendar?.spec.hoursPerDay,
+    usedMinutes: shown?.usedMinutes ?? null,
+    leftMinutes: shown?.leftMinutes ?? null,
+    limitMinutes: shown?.limitMinutes ?? null,
   };
 }
 

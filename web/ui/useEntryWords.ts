@@ -13,7 +13,11 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
     const fields = Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase());
     const heldFor = changes.heldFor?.to;
     return t(`entries/${type}`, {
-      ...{ who, person: data.person, target: data.target, percent: data.percent, fields: fields.join(', ') },
+      who,
+      person: data.person,
+      target: data.target,
+      percent: data.percent,
+      fields: fields.join(', '),
       whom: typeof heldFor === 'string' ? t(`heldFor/${heldFor}`) : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });

@@ -73,12 +73,12 @@ function Decision({ ask }: { ask: Ask }) {
       {decide.error && <ProblemNote error={decide.error} />}
       <Group gap="xs">
         {!isDeclining && (
-          <Button size="compact-md" loading={decide.isPending} onClick={() => say('approve')}>
+          <Button size="xs" loading={decide.isPending} onClick={() => say('approve')}>
             {t('approvals/approve')}
           </Button>
         )}
         <Button
-          size="compact-md"
+          size="xs"
           variant="default"
           disabled={decide.isPending || (isDeclining && words.trim() === '')}
           onClick={() => (isDeclining ? say('decline') : setDeclining(true))}
@@ -86,7 +86,7 @@ function Decision({ ask }: { ask: Ask }) {
           {t(isDeclining ? 'approvals/declineSend' : 'approvals/decline')}
         </Button>
         {isDeclining && (
-          <Button size="compact-md" variant="subtle" onClick={() => setDeclining(false)}>
+          <Button size="xs" variant="subtle" onClick={() => setDeclining(false)}>
             {t('common/cancel')}
           </Button>
         )}

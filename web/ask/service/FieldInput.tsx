@@ -63,7 +63,7 @@ export function FieldInput({ field, value, error, isFilled, files, onFiles, onCh
       return (
         <Radio.Group
           {...shared}
-          value={value === undefined || value === null ? '' : String(value)}
+          value={typeof value === 'boolean' ? String(value) : text}
           onChange={(chosen) => onChange(field.kind === 'yesNo' ? chosen === 'true' : chosen)}
         >
           <Stack gap={6} mt={6}>

@@ -38,7 +38,9 @@ function ServiceForm({ service }: { service: Service }) {
       <Link to="/ask">{t('common/back')}</Link>
       <h1>{local(service.title)}</h1>
       <p className={classes.lead}>
-        {local(service.description)} {line}
+        {local(service.description)}
+        <br />
+        {line}
       </p>
       {service.isConfidential && (
         <Alert mb="md" color="gray" variant="outline">

@@ -61,16 +61,12 @@ export function useServiceForm(
       call(api.tickets.create, {
         key: draft.key,
         body: {
-          ...{
-            serviceId: service.id,
-            title: draft.title.trim(),
-            answers: draft.answers,
-            fileIds: draft.files.map(({ id }) => id),
-          },
-          ...{
-            alsoToldIds: draft.alsoTold.map(({ id }) => id),
-            via: forPerson === null ? 'portal' : 'phone',
-          },
+          serviceId: service.id,
+          title: draft.title.trim(),
+          answers: draft.answers,
+          fileIds: draft.files.map(({ id }) => id),
+          alsoToldIds: draft.alsoTold.map(({ id }) => id),
+          via: forPerson === null ? 'portal' : 'phone',
           ...(forPerson !== null && { requesterId: forPerson }),
         },
       }),
@@ -93,7 +89,10 @@ export function useServiceForm(
   });
 
   return {
-    ...{ draft, problems, sending, known },
+    draft,
+    problems,
+    sending,
+    known,
     change: (changes: Partial<Draft>) => setDraft({ ...draft, ...changes }),
     answer(name: string, value: AnswerValue) {
       setDraft({ ...draft, answers: { ...draft.answers, [name]: value } });

@@ -26,7 +26,8 @@ import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
 
-type Change = Omit<BodyInputOf<typeof api.tickets.change>, 'version'>;
+/** With the key that makes a repeated try one. */
+type Change = Omit<BodyInputOf<typeof api.tickets.change>, 'version'> & { key: string };
 
 function Pair({ name, children }: { name: string; children: ReactNode }) {
   return (
@@ -41,11 +42,11 @@ function Pair({ name, children }: { name: string; children: ReactNode }) {
 function useChange(ticket: Ticket) {
   const renew = useRenew();
   return useMutation({
-    mutationFn: (change: Change) =>
+    mutationFn: ({ key, ...change }: Change) =>
       call(api.tickets.change, {
         params: { number: ticket.number },
         body: { ...change, version: ticket.version },
-        key: nanoid(),
+        key,
       }),
     onSettled: () => renew(ticket.number),
   });
@@ -76,7 +77,7 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
           allowDeselect={false}
           data={choose(IMPACTS, 'impacts')}
           value={impact}
-          onChange={(value) => change.mutate({ impact: value as Impact })}
+          onChange={(value) => change.mutate({ impact: value as Impact, key: nanoid() })}
         />
         <Select
           size="xs"
@@ -84,28 +85,32 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
           allowDeselect={false}
           data={choose(URGENCIES, 'urgencies')}
           value={urgency}
-          onChange={(value) => change.mutate({ urgency: value as Urgency })}
-        />
-        <Select
-          size="xs"
-          aria-label={t('page/override')}
-          placeholder={t('page/override')}
-          data={[...PRIORITIES]}
-          value={override}
-          onChange={(value) => setOverride(value as Priority | null)}
+          onChange={(value) => change.mutate({ urgency: value as Urgency, key: nanoid() })}
         />
       </Group>
+      <button type="button" className={classes.link} onClick={() => setOverride(override ? null : priority)}>
+        <small>{t('page/override')}</small>
+      </button>
       {override && (
         <form
           onSubmit={(event) => {
             event.preventDefault();
             change.mutate(
-              { priority: override, priorityReason: reason },
+              { priority: override, priorityReason: reason, key: nanoid() },
               { onSuccess: () => setOverride(null) },
             );
           }}
         >
           <Group gap={6} mt={6} align="flex-end" wrap="nowrap">
+            <Select
+              size="xs"
+              w={62}
+              label={t('conflict/fields/priority')}
+              allowDeselect={false}
+              data={[...PRIORITIES]}
+              value={override}
+              onChange={(value) => setOverride(value)}
+            />
             <TextInput
               size="xs"
               style={{ flex: 1 }}
@@ -124,7 +129,7 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
       <Conflict
         error={change.error}
         onKeepTheirs={() => change.reset()}
-        onPutMine={() => change.mutate(change.variables!)}
+        onPutMine={() => change.mutate({ ...change.variables!, key: nanoid() })}
       />
     </div>
   );
@@ -191,7 +196,9 @@ export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
 /** The facts of a ticket, editable where the viewer works on it. */
 export function Facts({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
-  const { team, group, assignee, via, rights, answers, files } = ticket;
+  const { team, group, assignee, via, rights, files } = ticket;
+  // Long texts stand at the head of the thread.
+  const answers = ticket.answers.filter(({ field }) => field.kind !== 'longText');
   const mayWork = rights.includes('work');
   return (
     <>

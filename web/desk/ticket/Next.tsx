@@ -53,8 +53,8 @@ export function Next({ ticket }: { ticket: Ticket }) {
           {shown.map((name) => (
             <Button
               key={name}
-              size="compact-md"
-              variant={isMain(name) ? 'filled' : 'default'}
+              size="xs"
+              variant={isMain(name) ? 'filled' : name === 'withdraw' ? 'subtle' : 'default'}
               loading={atOnce.isPending && atOnce.variables.name === name}
               onClick={() => start(name)}
             >

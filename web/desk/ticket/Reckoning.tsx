@@ -31,11 +31,9 @@ export function Reckoning({
             {data.limit === null
               ? t('reckoning/noLimit')
               : t('reckoning/sum', {
-                  ...{
-                    used: span(data.elapsed),
-                    limit: span(data.limit),
-                    percent: Math.round(data.percent ?? 0),
-                  },
+                  used: span(data.elapsed),
+                  limit: span(data.limit),
+                  percent: Math.round(data.percent ?? 0),
                   plain: span(data.plainElapsed),
                 })}{' '}
             {data.dueAt !== null && t('reckoning/due', { when: times.when(data.dueAt, now) })}

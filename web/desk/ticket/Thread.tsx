@@ -3,6 +3,7 @@ import type { Entry, Ticket } from '../../../contract/tickets';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { getPromise } from '../../ui/clocks';
+import { AnswerValue } from '../../ui/AnswerValue';
 import { MessageBody } from '../../ui/MessageBody';
 import { useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
@@ -52,6 +53,28 @@ function Words({ entry, ticket }: { entry: Entry; ticket: Ticket }) {
   );
 }
 
+/** What the request says, as the requester's first words. */
+function Opening({ entry, ticket }: { entry: Entry; ticket: Ticket }) {
+  const { t } = useWords();
+  const words = ticket.answers.filter(({ field }) => field.kind === 'longText');
+  const { requester, raisedBy } = ticket;
+  return (
+    <div className={classes.content}>
+      <div className={classes.who}>
+        <b>{requester.name}</b> · {requester.site} · {t('entries/via', { door: t(`doors/${entry.via}`) })}
+        {raisedBy && ` · ${raisedBy.name}`}
+      </div>
+      <div className={classes.words}>
+        {words.length > 0 ? (
+          words.map((answer) => <AnswerValue key={answer.field.name} answer={answer} />)
+        ) : (
+          <bdi>{ticket.title}</bdi>
+        )}
+      </div>
+    </div>
+  );
+}
+
 /** Everything that happened, hung on the upright fuse at its hour. */
 export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
   const times = useTimes();
@@ -81,7 +104,9 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
               className={classes.bar}
               data-mode={modeBetween(entry.at, entries[i + 1]?.at ?? now, ticket)}
             />
-            {entry.message ? (
+            {entry.type === 'sent' ? (
+              <Opening entry={entry} ticket={ticket} />
+            ) : entry.message ? (
               <Words entry={entry} ticket={ticket} />
             ) : (
               <div className={classes.content}>

@@ -15,7 +15,10 @@ type Props = {
   onChoose(stretch: Stretch | null): void;
 };
 
+const HOUR = 3_600_000;
 const EVERY_HOURS = 2;
+/** The least room that an hour's label takes, as a share of the axis. */
+const LABEL_WIDTH = 0.08;
 const MARK_LEAST = 17;
 const MARK_STEP = 9;
 const MARK_MOST = 58;
@@ -23,15 +26,18 @@ const MARK_MOST = 58;
 const DRAG_LEAST = 0.01;
 const percent = (x: number): string => `${x * 100}%`;
 
-/** Hours to write: every other one, and none that would touch the one before. */
-function hoursOf(axis: Axis): number[] {
-  const everyOther = axis
-    .ticks(1)
-    .filter(
-      (at, i, all) =>
-        i === 0 || at - all[i - 1]! > 3_600_000 || new Date(at).getUTCHours() % EVERY_HOURS === 0,
+/** Hours to write: even ones, and none that would touch the one before. */
+function hoursOf(axis: Axis, hourOf: (at: number) => number): number[] {
+  const kept: number[] = [];
+  for (const at of axis.ticks(1)) {
+    const last = kept.at(-1);
+    const isFirstOfPiece = axis.pieces.some(
+      (piece) => !piece.isFolded && at - piece.from < HOUR && at >= piece.from,
     );
-  return everyOther.filter((at, i, all) => i === 0 || axis.position(at) - axis.position(all[i - 1]!) > 0.06);
+    if (!isFirstOfPiece && hourOf(at) % EVERY_HOURS !== 0) continue;
+    if (last === undefined || axis.position(at) - axis.position(last) > LABEL_WIDTH) kept.push(at);
+  }
+  return kept;
 }
 
 /** The strip of time along which work falls due, on the scale of the fuses below it. Dragging narrows the list. */
@@ -57,7 +63,7 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
   }
   const shown = dragged ?? (chosen && { from: axis.position(chosen.from), to: axis.position(chosen.to) });
   const past = dues.filter(({ at }) => at < now).length;
-  const hours = hoursOf(axis);
+  const hours = hoursOf(axis, (at) => Number(times.hour(at).slice(0, 2)));
   return (
     <div
       className={classes.dayline}

@@ -59,7 +59,8 @@ export function Fuse({ live, axis, now }: { live: LiveClock | null; axis: Axis; 
     clock.dueAt === null
       ? `${clock.name}: ${leftWords}`
       : t(tone === 'past' ? 'desk/readingPast' : 'desk/reading', {
-          ...{ clock: clock.name, when: times.when(clock.dueAt, now) },
+          clock: clock.name,
+          when: times.when(clock.dueAt, now),
           span: times.span(Math.abs(live.leftMinutes ?? 0), live.hoursPerDay),
         });
   return (

@@ -106,7 +106,8 @@ function List({
   }
   const onSelected = (act: () => void) => (selected && !isOpen ? act : undefined);
   useKeys({
-    ...{ arrowdown: isFull ? undefined : () => step(1), arrowup: isFull ? undefined : () => step(-1) },
+    arrowdown: isFull ? undefined : () => step(1),
+    arrowup: isFull ? undefined : () => step(-1),
     enter: onSelected(() => void navigate(addressOf(selected!.ticket.number))),
     t: onSelected(() => take.mutate(newMove(selected!.ticket, 'take', 'agent'))),
     h: onSelected(() => setMoving('hold')),
@@ -119,11 +120,9 @@ function List({
       : [],
   );
   const shared = ({ ticket }: LiveRow) => ({
-    ...{
-      to: addressOf(ticket.number),
-      isSelected: selected?.ticket.number === ticket.number,
-      onPoint: () => setPointed(ticket.number),
-    },
+    to: addressOf(ticket.number),
+    isSelected: selected?.ticket.number === ticket.number,
+    onPoint: () => setPointed(ticket.number),
     isChanged: last?.number === ticket.number && last.actorId !== me.id,
   });
   return (

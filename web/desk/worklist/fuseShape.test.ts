@@ -6,7 +6,10 @@ import { shapeFuse } from './fuseShape';
 
 const HOUR = 3_600_000;
 const calendar = compileCalendar({
-  ...{ name: 'office', timeZone: 'UTC', hoursPerDay: 10, exceptions: [] },
+  name: 'office',
+  timeZone: 'UTC',
+  hoursPerDay: 10,
+  exceptions: [],
   weekly: Object.fromEntries(WEEKDAYS.map((day) => [day, [{ from: '08:00', to: '18:00' }]])),
 });
 const now = Date.UTC(2026, 10, 25, 10);
@@ -14,23 +17,19 @@ const axis = createAxis(calendar, now);
 
 function shape(change: Partial<Clock>, at = now) {
   const clock: Clock = {
-    ...{
-      targetId: 't',
-      name: 'Resolve',
-      kind: 'serviceLevel',
-      measures: 'resolution',
-      state: 'running',
-      countedFrom: now - HOUR,
-    },
-    ...{
-      elapsed: 0,
-      limit: 4 * HOUR,
-      dueAt: now + 3 * HOUR,
-      breachedAt: null,
-      stoppedAt: null,
-      calendarId: 'c',
-      held: [],
-    },
+    targetId: 't',
+    name: 'Resolve',
+    kind: 'serviceLevel',
+    measures: 'resolution',
+    state: 'running',
+    countedFrom: now - HOUR,
+    elapsed: 0,
+    limit: 4 * HOUR,
+    dueAt: now + 3 * HOUR,
+    breachedAt: null,
+    stoppedAt: null,
+    calendarId: 'c',
+    held: [],
     ...change,
   };
   return shapeFuse(readLive(clock, calendar, at), axis, at);

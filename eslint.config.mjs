@@ -1,0 +1,84 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Arrows point one way: web → contract ← server → core, web → core. */
+function mayNotImport(...layers) {
+  const group = layers.map((layer) => `**/${layer}/**`);
+  return {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ group, message: 'Arrows point one way: see docs/architecture.md.' }] },
+    ],
+  };
+}
+
+export default tseslint.config(
+  { ignores: ['node_modules', 'dist', '.listo'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [...tseslint.configs.strictTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      // Most of what has methods here is an object of closures, which do not need a `this`.
+      '@typescript-eslint/unbound-method': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidOperator: true },
+      ],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  // One catalogue of words to a language.
+  { files: ['web/messages/{en,pt}.ts'], rules: { 'max-lines': 'off' } },
+  { files: ['core/**/*.ts'], rules: mayNotImport('contract', 'server', 'web', 'demo') },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'Time is given, never read, in core.' },
+      ],
+    },
+  },
+  { files: ['contract/**/*.ts'], rules: mayNotImport('server', 'web', 'demo') },
+  { files: ['server/**/*.ts'], ignores: ['server/testing/**'], rules: mayNotImport('web', 'demo') },
+  { files: ['web/**/*.{ts,tsx}'], ignores: ['**/*.test.ts'], rules: mayNotImport('server', 'demo') },
+  {
+    files: ['**/*.test.ts', 'server/testing/**', 'e2e/**', 'bench/**'],
+    rules: {
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/no-unsafe-argument': 'off',
+      '@typescript-eslint/no-unnecessary-type-assertion': 'off',
+    },
+  },
+  {
+    files: ['**/*.mjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        setTimeout: 'readonly',
+        console: 'readonly',
+        fetch: 'readonly',
+        URL: 'readonly',
+        performance: 'readonly',
+      },
+    },
+  },
+  prettier,
+);
