@@ -17,7 +17,7 @@ const sea: MantineColorsTuple = [
 export const theme = createTheme({
   colors: { sea },
   primaryColor: 'sea',
-  primaryShade: { light: 7, dark: 5 },
+  primaryShade: { light: 7, dark: 7 },
   autoContrast: true,
   fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
   fontFamilyMonospace: "'Atkinson Hyperlegible Next Variable', monospace",

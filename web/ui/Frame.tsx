@@ -1,4 +1,4 @@
-import { Menu, useMantineColorScheme } from '@mantine/core';
+import { Menu, useMantineColorScheme, VisuallyHidden } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { createContext, Suspense, useContext, useState } from 'react';
@@ -50,10 +50,9 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
   return (
     <Menu position="bottom-end" width={230}>
       <Menu.Target>
-        <button type="button" className={classes.plain} aria-label={`${t('frame/person')}: ${me.name}`}>
-          <span className={classes.me} aria-hidden>
-            {initialsOf(me.name)}
-          </span>
+        <button type="button" className={classes.plain}>
+          <span className={classes.me}>{initialsOf(me.name)}</span>
+          <VisuallyHidden>{`${t('frame/person')}: ${me.name}`}</VisuallyHidden>
         </button>
       </Menu.Target>
       <Menu.Dropdown>
@@ -99,7 +98,7 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <button type="button" className={classes.find} onClick={spotlight.open} aria-label={t('frame/find')}>
+        <button type="button" className={classes.find} onClick={spotlight.open}>
           <span>{t('frame/find')}</span>
           <kbd>F</kbd>
         </button>

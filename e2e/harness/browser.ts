@@ -1,0 +1,121 @@
+import { readFileSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import os from 'node:os';
+import path from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+export type TestBrowser = {
+  /** A page of someone's own (a context apart), signed in as one of the demo's people. */
+  open(
+    personId: string | null,
+    address: string,
+    options?: { isDark?: boolean; width?: number },
+  ): Promise<Page>;
+  close(): Promise<void>;
+};
+
+/** Debian's Chromium on the application at `url`. Errors that a page throws are kept in `failures`. */
+export async function startBrowser(url: () => string, failures: string[] = []): Promise<TestBrowser> {
+  const userDataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-chromium-'));
+  const executablePath = process.env.LISTO_TEST_CHROMIUM ?? '/usr/bin/chromium';
+  const browser: Browser = await puppeteer.launch({
+    executablePath,
+    headless: true,
+    userDataDir,
+    args: FLAGS,
+  });
+  return {
+    async open(personId, address, { isDark = false, width = 1280 } = {}) {
+      const context = await browser.createBrowserContext();
+      const page = await context.newPage();
+      page.setDefaultTimeout(15_000);
+      page.on('pageerror', (error) => failures.push(String(error)));
+      await page.setViewport({ width, height: 800 });
+      await page.emulateMediaFeatures([
+        { name: 'prefers-color-scheme', value: isDark ? 'dark' : 'light' },
+        { name: 'prefers-reduced-motion', value: 'reduce' },
+      ]);
+      await page.setExtraHTTPHeaders({ 'Accept-Language': 'en' });
+      if (personId !== null) await signIn(page, url(), personId);
+      await page.goto(url() + address);
+      return page;
+    },
+    async close() {
+      await browser.close();
+      await rm(userDataDir, { recursive: true, force: true });
+    },
+  };
+}
+
+export async function signIn(page: Page, url: string, personId: string): Promise<void> {
+  await page.goto(`${url}/healthz`);
+  await page.evaluate(async (id) => {
+    const body = JSON.stringify({ personId: id });
+    await fetch('/api/v1/session/demo', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body,
+    });
+  }, personId);
+}
+
+/** Waits for text to stand on the page. */
+export async function see(page: Page, text: string | RegExp): Promise<void> {
+  const [source, flags] =
+    typeof text === 'string' ? [text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), ''] : [text.source, text.flags];
+  try {
+    await page.waitForFunction(
+      (pattern, flag) => new RegExp(pattern, flag).test(document.body.innerText),
+      {},
+      source,
+      flags,
+    );
+  } catch {
+    const shown = await page.evaluate(() => document.body.innerText);
+    throw new Error(`wanted to see ${String(text)}; the page shows:\n${shown.slice(0, 1500)}`);
+  }
+}
+
+/** Clicks what has this role and name. */
+export async function click(page: Page, name: string, role = 'button'): Promise<void> {
+  await page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
+}
+
+/** Types into the field with this label. */
+export async function type(page: Page, label: string, text: string): Promise<void> {
+  await page.locator(`::-p-aria([name="${label}"])`).fill(text);
+}
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What axe finds against WCAG 2.2 AA on the page, each with the element at fault. */
+export async function listBarriers(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  return page.evaluate(async () => {
+    const { axe: checker } = window as unknown as {
+      axe: {
+        run(
+          options: object,
+        ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+      };
+    };
+    const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+    const { violations } = await checker.run({ runOnly });
+    return violations.flatMap(({ id, nodes }) =>
+      nodes.map(
+        ({ html, failureSummary }) => `${id}: ${html.slice(0, 160)} (${failureSummary.slice(0, 220)})`,
+      ),
+    );
+  });
+}

@@ -1,0 +1,116 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { click, see, startBrowser, type } from './harness/browser';
+
+/** The start command itself, on a private database of its own. */
+const { LISTO_TEST_DATABASE_URL: _url, DATABASE_URL: _other, ...bare } = process.env;
+let dataDir = '';
+let port = 0;
+beforeEach(async () => {
+  dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-start-'));
+  port = 20_000 + Math.floor(Math.random() * 20_000);
+});
+afterEach(() => rm(dataDir, { recursive: true, force: true }));
+
+type Started = { child: ChildProcess; output(): string; ended: Promise<number | null> };
+
+/** Starts and waits until the address is printed. */
+function start(...flags: string[]): Promise<Started> {
+  const env = { ...bare, LISTO_DATA_DIR: dataDir, PORT: String(port), LOG_LEVEL: 'silent' };
+  const child = spawn(process.execPath, ['scripts/start.mjs', ...flags], {
+    env,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  return new Promise((resolve, reject) => {
+    const listen = (chunk: Buffer): void => {
+      said += chunk.toString();
+      if (said.includes('Ctrl-C ends it.')) resolve({ child, ended, output: () => said });
+    };
+    child.stdout.on('data', listen);
+    child.stderr.on('data', listen);
+    void ended.then(() => reject(new Error(`the start command ended:\n${said}`)));
+  });
+}
+
+const address = (): string => `http://127.0.0.1:${port}`;
+
+async function ask(
+  pathName: string,
+  init: RequestInit = {},
+): Promise<{ status: number; body: Record<string, unknown>; cookie: string }> {
+  const response = await fetch(`${address()}${pathName}`, init);
+  const cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+  return { status: response.status, body: (await response.json()) as Record<string, unknown>, cookie };
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The processes that the start command runs, itself first. */
+async function listProcesses(child: ChildProcess): Promise<number[]> {
+  const { databasePid } = JSON.parse(await readFile(path.join(dataDir, 'running.json'), 'utf8')) as {
+    databasePid: number;
+  };
+  const children = (await readFile(`/proc/${child.pid!}/task/${child.pid!}/children`, 'utf8'))
+    .trim()
+    .split(' ')
+    .map(Number);
+  return [...new Set([child.pid!, ...children, databasePid])];
+}
+
+test('after everything is killed, the next start has lost nothing that was answered; Ctrl-C ends all of it', async () => {
+  const first = await start();
+  const json = { 'Content-Type': 'application/json' };
+  const { cookie } = await ask('/api/v1/session/demo', {
+    method: 'POST',
+    headers: json,
+    body: '{"personId":"tomas"}',
+  });
+  const headers = { ...json, Cookie: cookie };
+  const answers = { site: 'Port Alder', kiosk: '3', what: 'Stops', impact: 'site', urgency: 'stopsWork' };
+  const body = JSON.stringify({ serviceId: 'kiosk', title: 'Before the power went', answers });
+  const created = await ask('/api/v1/tickets', { method: 'POST', headers, body });
+  expect(created.status).toBe(200);
+  const processes = await listProcesses(first.child);
+  expect(processes.length).toBeGreaterThanOrEqual(3);
+  processes.forEach((pid) => process.kill(pid, 'SIGKILL'));
+  await first.ended;
+
+  const second = await start();
+  expect(second.output()).not.toContain('Tickets: 100 %');
+  const kept = await ask(`/api/v1/tickets/${String(created.body.number)}`, { headers });
+  expect(kept).toMatchObject({ status: 200, body: { title: 'Before the power went' } });
+  const running = await listProcesses(second.child);
+  second.child.kill('SIGINT');
+  expect(await second.ended).toBe(0);
+  expect(running.filter(isAlive)).toEqual([]);
+}, 180_000);
+
+test('empty, it walks through making the first administrator', async () => {
+  const { child, ended } = await start('--empty');
+  const browser = await startBrowser(address);
+  const page = await browser.open(null, '/');
+  await see(page, 'Begin with yourself');
+  await type(page, 'Organisation', 'Quayside');
+  await type(page, 'Your name', 'Nell Harper');
+  await type(page, 'Mail address', 'nell@quayside.example');
+  await page.locator('input[autocomplete="new-password"]').fill('short');
+  await click(page, 'Begin');
+  await see(page, 'This is too short.');
+  await page.locator('input[autocomplete="new-password"]').fill('long enough for this');
+  await click(page, 'Begin');
+  await see(page, 'What do you need, Nell?');
+  await browser.close();
+  child.kill('SIGTERM');
+  expect(await ended).toBe(0);
+}, 120_000);
