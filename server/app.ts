@@ -101,7 +101,8 @@ export function createApp(
   );
   app.use(
     compression({
-      filter: (request, response) => request.path !== '/api/v1/live' && compression.filter(request, response),
+      filter: (request, response) =>
+        !request.originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
     }),
   );
   healthRoutes(app, listo);

@@ -1,0 +1,68 @@
+import { startTestListo, type TestListo } from '../testing/harness';
+
+let app: TestListo;
+beforeAll(async () => {
+  app = await startTestListo('live');
+});
+afterAll(() => app.end());
+
+/** Reads a person's live stream, as a browser asks for it, until some text has come. */
+async function follow(personId: string, after?: number) {
+  const signedIn = await fetch(`${app.url}/api/v1/session/demo`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ personId }),
+  });
+  const Cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  const stop = new AbortController();
+  const headers = {
+    Cookie,
+    'Accept-Encoding': 'gzip, br',
+    ...(after !== undefined && { 'Last-Event-ID': String(after) }),
+  };
+  const response = await fetch(`${app.url}/api/v1/live`, { headers, signal: stop.signal });
+  const reader = response.body!.getReader();
+  let text = '';
+  return {
+    stop: () => stop.abort(),
+    async until(part: string): Promise<string> {
+      while (!text.includes(part)) text += new TextDecoder().decode((await reader.read()).value);
+      return text;
+    },
+  };
+}
+
+const kiosk = { site: 'x', kiosk: '3', what: 'Stops', impact: 'site', urgency: 'stopsWork' };
+
+async function create(body: object): Promise<number> {
+  const tomas = await app.as('tomas');
+  return ((await tomas.call('POST', '/tickets', body)).body as { number: number }).number;
+}
+
+test('what happens reaches those who may see it, and only them', async () => {
+  const [rui, sofia] = [await follow('rui'), await follow('sofia')];
+  await Promise.all([rui.until('event: here'), sofia.until('event: here')]);
+  const secret = await create({
+    serviceId: 'in-confidence',
+    title: 'In confidence',
+    answers: { about: 'leave', what: 'How?' },
+  });
+  const open = await create({ serviceId: 'kiosk', title: 'Kiosk', answers: kiosk });
+  expect(await sofia.until(`"number":${secret}`)).toContain('"type":"sent"');
+  expect(await rui.until(`"number":${open}`)).not.toContain(`"number":${secret}`);
+  rui.stop();
+  sofia.stop();
+});
+
+test('who comes back catches up from the last that they saw', async () => {
+  const first = await follow('rui');
+  const position = Number(/id: (\d+)/.exec(await first.until('event: here'))![1]);
+  first.stop();
+  const missed = await create({ serviceId: 'kiosk', title: 'Missed', answers: kiosk });
+  const watcher = await follow('bia', position);
+  await watcher.until(`"number":${missed}`);
+  watcher.stop();
+  const again = await follow('rui', position);
+  expect(await again.until('event: here')).toContain(`"number":${missed}`);
+  again.stop();
+});
