@@ -34,6 +34,16 @@ function recogniseViewer(listo: Listo): RequestHandler {
   };
 }
 
+/** Gives each request an id that its problem and its log lines carry; each is logged where that is asked for. */
+function identifyRequests(listo: Listo): RequestHandler {
+  const genReqId = (): string => nanoid(12);
+  if (listo.log.isLevelEnabled('debug')) return pinoHttp({ logger: listo.log, genReqId, useLevel: 'debug' });
+  return (request, _response, next) => {
+    request.id = genReqId();
+    next();
+  };
+}
+
 function healthRoutes(app: Express, listo: Listo): void {
   app.get('/healthz', (_request, response) => void response.json({ status: 'ok' }));
   app.get('/readyz', async (_request, response) => {
@@ -79,14 +89,7 @@ export function createApp(
 ): Express {
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
-  app.use(
-    pinoHttp({
-      logger: listo.log,
-      genReqId: () => nanoid(12),
-      customLogLevel: (_request, response, error) =>
-        error || response.statusCode >= 500 ? 'error' : 'debug',
-    }),
-  );
+  app.use(identifyRequests(listo));
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -1,6 +1,7 @@
 import type { Service, ServiceCard } from '../../contract/catalogue';
 import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
 import { createFinder, type Finder } from '../../core/search';
+import { DEFAULT_PRIORITY_TABLE, type PriorityTable } from '../../core/tickets';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import type { ServiceRow } from './model';
@@ -16,6 +17,8 @@ type Catalogue = {
   services: ServiceRow[];
   teamNames: Map<string, LocalText>;
   confidential: Set<string>;
+  siteNames: Map<string, string>;
+  priorities: PriorityTable;
   finders: Record<Language, Finder>;
 };
 type Cached = {
@@ -73,12 +76,16 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
   const services = await tables.services.find({ isOn: true }, { order: ['id'] });
   const stamp = services.map(({ id, version }) => `${id}@${version}`).join();
   const teams = await tables.teams.find({});
+  const sites = await tables.sites.find({});
+  const priorities = await tables.settings.findOne({ name: 'priorityTable' });
   const isUsuallyFresh = known !== undefined && now - known.usuallyAt < USUALLY_FRESH_MS;
   const cached: Cached = {
     catalogue: {
       services,
       teamNames: new Map(teams.map(({ id, name }) => [id, name])),
       confidential: new Set(teams.filter(({ isConfidential }) => isConfidential).map(({ id }) => id)),
+      siteNames: new Map(sites.map(({ id, name }) => [id, name])),
+      priorities: (priorities?.value as PriorityTable | undefined) ?? DEFAULT_PRIORITY_TABLE,
       finders: known?.stamp === stamp ? known.catalogue.finders : findersOf(services),
     },
     stamp,
@@ -108,6 +115,28 @@ function toCard(
   };
 }
 
+/** What a request for a service is judged by: the service, who it goes to, how priority is found, where sites are. */
+export type ServiceRules = {
+  service: ServiceRow;
+  isConfidential: boolean;
+  priorities: PriorityTable;
+  siteNames: Map<string, string>;
+};
+
+/** The rules of a service that is on, or null. */
+export async function findService(listo: Listo, id: string): Promise<ServiceRules | null> {
+  const { services, confidential, priorities, siteNames } = (await readCatalogue(listo)).catalogue;
+  const service = services.find((candidate) => candidate.id === id);
+  return service
+    ? { service, isConfidential: confidential.has(service.teamId), priorities, siteNames }
+    : null;
+}
+
+/** The table by which impact and urgency give the priority. */
+export async function readPriorityTable(listo: Listo): Promise<PriorityTable> {
+  return (await readCatalogue(listo)).catalogue.priorities;
+}
+
 export async function listServices(listo: Listo): Promise<ServiceCard[]> {
   const cached = await readCatalogue(listo);
   return cached.catalogue.services.map((service) => toCard(service, cached));
@@ -115,12 +144,13 @@ export async function listServices(listo: Listo): Promise<ServiceCard[]> {
 
 export async function readService(listo: Listo, id: string): Promise<Service | null> {
   const cached = await readCatalogue(listo);
-  const service = cached.catalogue.services.find((candidate) => candidate.id === id);
-  if (!service) return null;
+  const rules = await findService(listo, id);
+  if (!rules) return null;
+  const { service, isConfidential } = rules;
   return {
     ...toCard(service, cached),
     form: service.form,
-    isConfidential: cached.catalogue.confidential.has(service.teamId),
+    isConfidential,
   };
 }
 

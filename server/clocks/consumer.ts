@@ -35,7 +35,7 @@ function byNumber<T extends { ticketNumber: number | null }>(rows: T[]): Map<num
 
 /** Reads the clocks of some tickets anew and moves their timers. */
 export async function settleClocks(listo: Listo, numbers: number[], tx: Transaction): Promise<void> {
-  const { tables, select } = listo.db;
+  const { tables, select, run } = listo.db;
   const targets = await listTargets(listo);
   const calendars = await listo.calendars.getAll();
   const entries = byNumber(
@@ -49,6 +49,7 @@ export async function settleClocks(listo: Listo, numbers: number[], tx: Transact
   const now = listo.clock.now();
   const clocks: ClockRow[] = [];
   const timers: TimerRow[] = [];
+  const tightest: { number: number; due: number }[] = [];
   for (const ticketNumber of numbers) {
     const history = toHistory(entries.get(ticketNumber) ?? []);
     const settled = targets.map((target) => {
@@ -60,8 +61,14 @@ export async function settleClocks(listo: Listo, numbers: number[], tx: Transact
       return { ...stored, ticketNumber, fired };
     });
     clocks.push(...settled.filter(({ state, fired }) => state !== 'notStarted' || fired.length > 0));
-    await tables.tickets.update({ number: ticketNumber }, { tightestDueAt: tightestOf(settled) }, tx);
+    tightest.push({ number: ticketNumber, due: tightestOf(settled) });
   }
+  await run(
+    `UPDATE tickets t JOIN JSON_TABLE(:tightest, '$[*]' COLUMNS (number BIGINT PATH '$.number', due BIGINT PATH '$.due')) d
+       ON d.number = t.number SET t.tightestDueAt = d.due`,
+    { tightest: JSON.stringify(tightest) },
+    tx,
+  );
   await tables.clocks.insertAll(clocks, tx, { updates: CLOCK_COLUMNS });
   await tables.timers.remove({ ticketNumber: numbers, kind: ['clockLate', 'clockWarned'] }, tx);
   await tables.timers.insertAll(timers, tx);

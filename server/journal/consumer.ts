@@ -19,12 +19,34 @@ export async function registerConsumers(listo: Listo, consumers: Consumer[]): Pr
     );
 }
 
+/** The entries after a position, in order. */
+export type EntryReader = (position: number) => Promise<JournalRow[]>;
+
+/** Reads each stretch of the journal once: consumers of one round are mostly at the same place. */
+export function createEntryReader({ db }: Listo): EntryReader {
+  const read = new Map<number, JournalRow[]>();
+  return async (position) => {
+    const known = read.get(position);
+    if (known) return known;
+    const entries = await db.select<JournalRow>(
+      'SELECT * FROM journal WHERE position > :position ORDER BY position LIMIT :limit',
+      { position, limit: BATCH },
+    );
+    read.set(position, entries);
+    return entries;
+  };
+}
+
 /**
  * Hands the next entries to a consumer, unless another process has it in hand (the row lock is the lease, and a
  * process that dies loses it with its connection).
  * @returns how many entries were handled
  */
-export async function runConsumer(listo: Listo, consumer: Consumer): Promise<number> {
+export async function runConsumer(
+  listo: Listo,
+  consumer: Consumer,
+  readAfter: EntryReader = createEntryReader(listo),
+): Promise<number> {
   const { db } = listo;
   return db.transaction(async (tx) => {
     const [cursor] = await db.select<{ position: number }>(
@@ -33,11 +55,7 @@ export async function runConsumer(listo: Listo, consumer: Consumer): Promise<num
       tx,
     );
     if (!cursor) return 0;
-    const entries = await db.select<JournalRow>(
-      'SELECT * FROM journal WHERE position > :position ORDER BY position LIMIT :limit',
-      { position: cursor.position, limit: BATCH },
-      tx,
-    );
+    const entries = await readAfter(cursor.position);
     const last = entries.at(-1);
     if (!last) return 0;
     await consumer.handle(listo, entries, tx);

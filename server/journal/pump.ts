@@ -1,18 +1,23 @@
 import type { Listo } from '../listo';
-import { runConsumer, type Consumer } from './consumer';
+import { createEntryReader, runConsumer, type Consumer } from './consumer';
 import { placeEntries } from './sequencer';
 
 /** Looks at the journal at least this often, for entries of other processes. */
 const IDLE_MS = 400;
 const RETRY_MS = 1_000;
+/** Rounds begin at least this far apart, and further while much happens, so that each handles many entries at once. */
+const PACE_MS = 40;
+const BUSY_PACE_MS = 120;
+const BUSY_FROM = 8;
 
 /** Keeps a process's share of what follows from the journal going. */
 export class Pump {
   private timer: NodeJS.Timeout | null = null;
-  private isRunning = false;
+  private running: Promise<void> | null = null;
   private isWanted = false;
   private isStopped = false;
-  private idle: (() => void)[] = [];
+  private lastBegan = -Infinity;
+  private pace = PACE_MS;
 
   constructor(
     private readonly listo: Listo,
@@ -25,56 +30,57 @@ export class Pump {
     this.schedule(0);
   }
 
+  /** Something was committed: at once when idle, else with the next round. */
   wake(): void {
     this.isWanted = true;
-    if (!this.isRunning) this.schedule(0);
+    if (!this.running) this.schedule(this.untilNext());
   }
 
   async stop(): Promise<void> {
     this.isStopped = true;
     if (this.timer) clearTimeout(this.timer);
-    if (this.isRunning) await new Promise<void>((resolve) => this.idle.push(resolve));
+    await this.running;
+  }
+
+  private untilNext(): number {
+    return Math.max(0, this.lastBegan + this.pace - performance.now());
   }
 
   private schedule(ms: number): void {
     if (this.isStopped) return;
     if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.run(), ms);
+    this.timer = setTimeout(() => {
+      this.running = this.run();
+    }, ms);
   }
 
   private async run(): Promise<void> {
-    if (this.isRunning || this.isStopped) return;
-    this.isRunning = true;
-    let next = IDLE_MS;
+    this.lastBegan = performance.now();
+    this.isWanted = false;
+    let wait: number;
     try {
-      let isBusy = true;
-      while (isBusy && !this.hasStopped()) {
-        this.isWanted = false;
-        isBusy = (await this.round()) || this.wasWoken();
-      }
+      const isBusy = await this.round();
+      wait = isBusy || this.wasWoken() ? this.untilNext() : IDLE_MS;
     } catch (error) {
       this.listo.log.error({ err: error }, 'what follows from the journal failed; trying again');
-      next = RETRY_MS;
-    } finally {
-      this.isRunning = false;
-      this.idle.splice(0).forEach((resolve) => resolve());
-      this.schedule(next);
+      wait = RETRY_MS;
     }
+    this.running = null;
+    this.schedule(wait);
   }
 
-  /** Asked after an await: both may have changed meanwhile. */
-  private hasStopped(): boolean {
-    return this.isStopped;
-  }
-
+  /** Asked after an await: it may have changed meanwhile. */
   private wasWoken(): boolean {
     return this.isWanted;
   }
 
   /** Whether anything was handled. */
   private async round(): Promise<boolean> {
-    let handled = await placeEntries(this.listo.db);
-    for (const consumer of this.consumers) handled += await runConsumer(this.listo, consumer);
+    const placed = await placeEntries(this.listo.db);
+    this.pace = placed >= BUSY_FROM ? BUSY_PACE_MS : PACE_MS;
+    let handled = placed;
+    const readAfter = createEntryReader(this.listo);
+    for (const consumer of this.consumers) handled += await runConsumer(this.listo, consumer, readAfter);
     await this.afterRound();
     return handled > 0;
   }

@@ -3,7 +3,9 @@ import { whoIsTold, type Parties, type ToldEvent } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
-import type { TicketRecord } from '../tickets/model';
+import type { AskRow } from '../approvals/model';
+import type { MemberRow } from '../people/model';
+import type { FollowerRow, TicketRecord } from '../tickets/model';
 
 /** Which told events an entry of the journal is. */
 const EVENTS: Record<string, ToldEvent> = {
@@ -34,25 +36,42 @@ function isAwaiting({ type, data }: JournalRow, ticket: TicketRecord): boolean {
   return ticket.state === 'held' && ticket.heldFor === 'approval';
 }
 
-async function readParties(
-  listo: Listo,
-  entry: JournalRow,
-  ticket: TicketRecord,
-  tx: Transaction,
-): Promise<Parties> {
+type Surroundings = {
+  tickets: TicketRecord[];
+  followers: FollowerRow[];
+  asks: AskRow[];
+  members: MemberRow[];
+};
+
+/** Everything about some tickets that says who stands where, in four reads however many they are. */
+async function readSurroundings(listo: Listo, numbers: number[], tx: Transaction): Promise<Surroundings> {
   const { tables } = listo.db;
   const within = { transaction: tx };
-  const followers = await tables.followers.find({ ticketNumber: ticket.number, role: 'alsoTold' }, within);
-  const asks = await tables.asks.find({ ticketNumber: ticket.number }, within);
-  const members = await tables.members.find({ teamId: ticket.teamId }, within);
+  const ofTickets = { ticketNumber: numbers } as never;
+  const tickets = await tables.tickets.find({ number: numbers }, within);
+  const teamIds = [...new Set(tickets.map(({ teamId }) => teamId))];
+  return {
+    tickets,
+    followers: await tables.followers.find(ofTickets, within),
+    asks: await tables.asks.find(ofTickets, within),
+    members: await tables.members.find({ teamId: teamIds }, within),
+  };
+}
+
+function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings): Parties {
+  const isOfTicket = ({ ticketNumber }: { ticketNumber: number }): boolean => ticketNumber === ticket.number;
+  const members = around.members.filter(({ teamId }) => teamId === ticket.teamId);
   // Within a group, its members are the team.
   const grouped = members.filter(({ groupId }) => ticket.groupId !== null && groupId === ticket.groupId);
+  const alsoTold = around.followers.filter(
+    (follower) => isOfTicket(follower) && follower.role === 'alsoTold',
+  );
   return {
     requester: [ticket.requesterId],
-    alsoTold: followers.map(({ personId }) => personId),
+    alsoTold: alsoTold.map(({ personId }) => personId),
     assignee: ticket.assigneeId === null ? [] : [ticket.assigneeId],
     team: (grouped.length > 0 ? grouped : members).map(({ personId }) => personId),
-    approver: asks.map(({ askedId }) => askedId),
+    approver: around.asks.filter(isOfTicket).map(({ askedId }) => askedId),
     lead: members.filter(({ role }) => role === 'lead').map(({ personId }) => personId),
     isAwaitingApproval: isAwaiting(entry, ticket),
   };
@@ -62,13 +81,18 @@ async function readParties(
 export const tellingConsumer: Consumer = {
   name: 'telling',
   async handle(listo, entries, tx) {
-    const { tables } = listo.db;
-    for (const entry of entries) {
-      if (entry.ticketNumber === null || !EVENTS[entry.type]) continue;
-      const ticket = await tables.tickets.findOne({ number: entry.ticketNumber }, tx);
-      if (!ticket) continue;
-      const parties = await readParties(listo, entry, ticket, tx);
-      const rows = eventsOf(entry, ticket).flatMap((event) =>
+    const told = entries.filter(({ ticketNumber, type }) => ticketNumber !== null && EVENTS[type]);
+    if (told.length === 0) return;
+    const around = await readSurroundings(
+      listo,
+      [...new Set(told.map(({ ticketNumber }) => ticketNumber!))],
+      tx,
+    );
+    const rows = told.flatMap((entry) => {
+      const ticket = around.tickets.find(({ number }) => number === entry.ticketNumber);
+      if (!ticket) return [];
+      const parties = partiesOf(entry, ticket, around);
+      return eventsOf(entry, ticket).flatMap((event) =>
         whoIsTold(event, parties, entry.actorId).map(({ personId, as }) => ({
           personId,
           ticketNumber: ticket.number,
@@ -79,7 +103,7 @@ export const tellingConsumer: Consumer = {
           readAt: null,
         })),
       );
-      await tables.notifications.insertAll(rows, tx);
-    }
+    });
+    await listo.db.tables.notifications.insertAll(rows, tx);
   },
 };

@@ -3,11 +3,12 @@ import type { TeamRole, Viewer } from '../../core/rights';
 import type { Listo } from '../listo';
 import { hashToken } from './token';
 
-export type SignedIn = Viewer & { sessionId: string; name: string; language: Language };
+export type SignedIn = Viewer & { sessionId: string; name: string; siteId: string; language: Language };
 
 type Row = {
   personId: string;
   name: string;
+  siteId: string;
   language: Language;
   isAdministrator: boolean | number;
   mayAskForOthers: boolean | number;
@@ -23,7 +24,7 @@ export async function findViewer(listo: Listo, token: string): Promise<SignedIn 
   const sessionId = hashToken(token);
   const now = clock.now();
   const [row] = await db.select<Row>(
-    `SELECT p.id AS personId, p.name, p.language, p.isAdministrator, p.mayAskForOthers, s.seenAt,
+    `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers, s.seenAt,
        (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams
      FROM sessions s JOIN people p ON p.id = s.personId
      WHERE s.id = :sessionId AND s.expiresAt > :now AND p.leftAt IS NULL`,
@@ -39,6 +40,7 @@ export async function findViewer(listo: Listo, token: string): Promise<SignedIn 
     sessionId,
     id: row.personId,
     name: row.name,
+    siteId: row.siteId,
     language: row.language,
     teams: teams ?? [],
     isAdministrator: Boolean(row.isAdministrator),

@@ -1,11 +1,11 @@
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { getPriority } from '../../core/tickets';
+import { readPriorityTable } from '../catalogue/services';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { readPriorityTable } from './create';
 import { requireTicket } from './guard';
 import { recordChange } from './record';
 import { refuseStale } from './stale';

@@ -1,19 +1,11 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
-import {
-  DEFAULT_PRIORITY_TABLE,
-  getPriority,
-  IMPACTS,
-  URGENCIES,
-  type Impact,
-  type PriorityTable,
-  type Urgency,
-} from '../../core/tickets';
+import { getPriority, IMPACTS, URGENCIES, type Impact, type Urgency } from '../../core/tickets';
 import { askForApproval } from '../approvals/ask';
 import type { ServiceRow } from '../catalogue/model';
+import { findService } from '../catalogue/services';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -23,11 +15,6 @@ import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE, type TicketRecord } from './model';
 
 type Body = BodyOf<typeof api.tickets.create>;
-
-export async function readPriorityTable(listo: Listo, tx?: Transaction): Promise<PriorityTable> {
-  const setting = await listo.db.tables.settings.findOne({ name: 'priorityTable' }, tx);
-  return (setting?.value as PriorityTable | undefined) ?? DEFAULT_PRIORITY_TABLE;
-}
 
 function judge(service: ServiceRow, body: Body): Answers {
   const { answers, problems } = checkAnswers(service.form, body.answers);
@@ -55,18 +42,16 @@ async function prepare(
   viewer: SignedIn,
   body: Body,
 ): Promise<{ row: Partial<TicketRecord>; service: ServiceRow }> {
-  const { tables, select } = listo.db;
-  const service = await tables.services.findOne({ id: body.serviceId });
-  if (!service?.isOn) throw new ProblemError('notFound');
+  const rules = await findService(listo, body.serviceId);
+  if (!rules) throw new ProblemError('notFound');
+  const { service, isConfidential, priorities, siteNames } = rules;
   const requesterId = body.requesterId ?? viewer.id;
   const isForOther = requesterId !== viewer.id;
   if (isForOther && !viewer.mayAskForOthers && !isAgent(viewer)) throw new ProblemError('forbidden');
-  const [facts] = await select<{ siteName: string; isConfidential: number }>(
-    `SELECT s.name AS siteName, t.isConfidential FROM people p JOIN sites s ON s.id = p.siteId JOIN teams t ON t.id = :teamId
-     WHERE p.id = :requesterId AND p.leftAt IS NULL`,
-    { requesterId, teamId: service.teamId },
-  );
-  if (!facts)
+  const requester = isForOther
+    ? await listo.db.tables.people.findOne({ id: requesterId, leftAt: null })
+    : { siteId: viewer.siteId };
+  if (!requester)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
   const answers = judge(service, body);
   const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
@@ -79,7 +64,7 @@ async function prepare(
     serviceId: service.id,
     teamId: service.teamId,
     groupId: service.groupId,
-    isConfidential: Boolean(facts.isConfidential),
+    isConfidential,
     requesterId,
     raisedById: isForOther ? viewer.id : null,
     assigneeId: null,
@@ -88,10 +73,10 @@ async function prepare(
     answers,
     state: service.approval ? 'held' : 'received',
     heldFor: service.approval ? 'approval' : null,
-    priority: getPriority(await readPriorityTable(listo), impact, urgency),
+    priority: getPriority(priorities, impact, urgency),
     via: body.via,
     answered: false,
-    place: placeOf(service, answers, facts.siteName),
+    place: placeOf(service, answers, siteNames.get(requester.siteId) ?? ''),
     createdAt: now,
     changedAt: now,
     isDeclined: false,

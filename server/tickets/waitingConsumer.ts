@@ -34,7 +34,10 @@ async function setTimers(listo: Listo, number: number, tx: Transaction): Promise
 export const waitingConsumer: Consumer = {
   name: 'waiting',
   async handle(listo, entries, tx) {
-    const moved = entries.filter(({ changes }) => 'state' in changes || 'heldUntil' in changes);
+    // A ticket that has just been opened waits for nothing yet.
+    const moved = entries.filter(
+      ({ changes, type }) => type !== 'sent' && ('state' in changes || 'heldUntil' in changes),
+    );
     for (const number of new Set(moved.map(({ ticketNumber }) => ticketNumber)))
       if (number !== null) await setTimers(listo, number, tx);
   },

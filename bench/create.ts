@@ -1,0 +1,150 @@
+import { spawn } from 'node:child_process';
+import { Agent, request } from 'node:http';
+import { createPool, type Pool } from 'mariadb';
+import { loadDemo } from '../demo/load';
+import { readConfig } from '../server/config';
+import { migrate } from '../server/database/migrate';
+import { createListo } from '../server/process';
+import { median, perSecond, rateOf, report } from './report';
+
+const ROUNDS = 5;
+const ROUND_MS = 3_000;
+const AT_ONCE = 10;
+const agent = new Agent({ keepAlive: true, maxSockets: AT_ONCE });
+
+type Answer = { status: number; body: string; cookie: string };
+
+/** A plain HTTP client: the browser's own costs are not the server's. */
+function call(port: number, method: string, path: string, body?: string, cookie = ''): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    const headers = {
+      Cookie: cookie,
+      ...(body !== undefined && {
+        'Content-Type': 'application/json',
+        'Content-Length': Buffer.byteLength(body),
+      }),
+    };
+    const sent = request({ agent, host: '127.0.0.1', port, method, path, headers }, (response) => {
+      let text = '';
+      response.on('data', (chunk: Buffer) => (text += chunk.toString()));
+      response.on('end', () =>
+        resolve({
+          status: response.statusCode!,
+          body: text,
+          cookie: response.headers['set-cookie']?.[0]?.split(';')[0] ?? '',
+        }),
+      );
+    });
+    sent.on('error', reject).end(body);
+  });
+}
+
+/** The same two rows as a new ticket is, through the driver alone. */
+async function createBareTables(pool: Pool): Promise<void> {
+  await pool.query('CREATE TABLE bare_tickets LIKE tickets');
+  await pool.query(
+    `CREATE TABLE bare_journal (id BIGINT PRIMARY KEY AUTO_INCREMENT, position BIGINT UNIQUE, at BIGINT NOT NULL, actorId VARCHAR(40),
+     via VARCHAR(20) NOT NULL, type VARCHAR(40) NOT NULL, ticketNumber BIGINT, audience VARCHAR(10) NOT NULL, changes JSON NOT NULL,
+     data JSON NOT NULL, INDEX byTicket (ticketNumber, id))`,
+  );
+}
+
+async function bareTransaction(pool: Pool, changes: string): Promise<void> {
+  const connection = await pool.getConnection();
+  try {
+    await connection.beginTransaction();
+    const { insertId } = (await connection.query(
+      `INSERT INTO bare_tickets (kind, title, serviceId, teamId, groupId, isConfidential, requesterId, state, priority, impact, urgency, via, place, answers, createdAt, changedAt)
+       VALUES ('incident', 'Kiosk', 'kiosk', 'onboard', 'onboard-gates', 0, 'tomas', 'received', 'P2', 'site', 'stopsWork', 'portal', 'Port Alder', '{"what":"Stops"}', 1, 1)`,
+    )) as { insertId: bigint };
+    await connection.query(
+      "INSERT INTO bare_journal (at, actorId, via, type, ticketNumber, audience, changes, data) VALUES (1, 'tomas', 'portal', 'sent', ?, 'requester', ?, '{}')",
+      [insertId, changes],
+    );
+    await connection.commit();
+  } finally {
+    await connection.release();
+  }
+}
+
+function startServer(): Promise<{ port: number; stop(): Promise<void> }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--no-pages'], {
+    env: { ...process.env, PORT: '0' },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  const stop = async (): Promise<void> => {
+    child.kill('SIGTERM');
+    await ended;
+  };
+  return new Promise((resolve) =>
+    child.once('message', (message) => resolve({ port: (message as { port: number }).port, stop })),
+  );
+}
+
+/** Creating tickets through HTTP against the bare two-row transaction, in alternating rounds. */
+export async function benchCreate(): Promise<void> {
+  const listo = createListo(readConfig(process.env));
+  await migrate(listo.db.sequelize);
+  await loadDemo(listo, () => undefined);
+  const url = new URL(process.env.DATABASE_URL!);
+  const pool = createPool({
+    host: url.hostname,
+    port: Number(url.port),
+    user: url.username,
+    password: url.password,
+    database: url.pathname.slice(1),
+    connectionLimit: AT_ONCE,
+  });
+  await createBareTables(pool);
+  const { port, stop } = await startServer();
+  const { cookie } = await call(port, 'POST', '/api/v1/session/demo', '{"personId":"tomas"}');
+  const answers = {
+    site: 'Port Alder',
+    kiosk: '3',
+    what: 'Stops at “present your card”.',
+    impact: 'site',
+    urgency: 'stopsWork',
+  };
+  const body = JSON.stringify({ serviceId: 'kiosk', title: 'Kiosk 3 frozen on payment', answers });
+  const [opening] = await listo.db.select<{ changes: object }>(
+    "SELECT changes FROM journal WHERE type = 'sent' LIMIT 1",
+  );
+  const changes = JSON.stringify(opening!.changes);
+
+  const countOf = async (sql: string): Promise<number> =>
+    (await listo.db.select<{ count: number }>(sql))[0]!.count;
+  const countClocks = () => countOf("SELECT COUNT(*) AS count FROM clocks WHERE targetId = 'resolution'");
+  const countTickets = () => countOf('SELECT COUNT(*) AS count FROM tickets');
+
+  async function createRound(): Promise<number> {
+    const before = await countTickets();
+    const start = performance.now();
+    await rateOf(
+      async () => {
+        const { status, body: answer } = await call(port, 'POST', '/api/v1/tickets', body, cookie);
+        if (status !== 200) throw new Error(answer);
+      },
+      { atOnce: AT_ONCE, ms: ROUND_MS },
+    );
+    const after = await countTickets();
+    // A ticket counts when its clocks are set too.
+    while ((await countClocks()) < after) await new Promise((resolve) => setTimeout(resolve, 5));
+    return ((after - before) * 1000) / (performance.now() - start);
+  }
+  const rounds: Record<'bare' | 'express' | 'created', number[]> = { bare: [], express: [], created: [] };
+  await createRound();
+  for (let i = 0; i < ROUNDS; i++) {
+    rounds.bare.push(await rateOf(() => bareTransaction(pool, changes), { atOnce: AT_ONCE, ms: ROUND_MS }));
+    rounds.express.push(await rateOf(() => call(port, 'GET', '/healthz'), { atOnce: AT_ONCE, ms: ROUND_MS }));
+    rounds.created.push(await createRound());
+  }
+  const [bare, express, created] = [median(rounds.bare), median(rounds.express), median(rounds.created)];
+  const shareOf = (rate: number): string => `${((100 * rate) / bare).toFixed(1)} % of bare`;
+  report('bare two-row transaction, driver, 10 at once', perSecond(bare));
+  report('a constant through the HTTP stack, 10 at once', perSecond(express), shareOf(express));
+  report('a ticket through HTTP, clocks set, 10 at once', perSecond(created), shareOf(created));
+  await stop();
+  await pool.end();
+  await listo.db.close();
+}

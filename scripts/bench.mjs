@@ -1,0 +1,28 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { startMariaDb } from './mariadb.mjs';
+import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
+
+/** Measures side by side in one run, on a durable database of its own. Words choose benchmarks. */
+ensurePackages();
+ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
+const base = mkdtempSync(path.join(os.tmpdir(), 'listo-bench-'));
+const database = await startMariaDb(path.join(base, 'mariadb'));
+const env = {
+  ...process.env,
+  DATABASE_URL: database.url,
+  LISTO_DATA_DIR: base,
+  LOG_LEVEL: 'fatal',
+  NODE_ENV: 'production',
+  TZ: 'UTC',
+};
+const { status } = spawnSync(
+  process.execPath,
+  ['--import', 'tsx', 'bench/run.ts', ...process.argv.slice(2)],
+  { cwd: ROOT, env, stdio: 'inherit' },
+);
+await database.stop();
+rmSync(base, { recursive: true, force: true });
+process.exit(status ?? 1);
