@@ -93,13 +93,15 @@ export class Table<Row extends object> {
   /** Plain SQL through Sequelize: building, validating and describing an instance costs more than the insert. */
   private async insertRows(rows: Partial<Row>[], ending: string, tx?: Transaction): Promise<number> {
     const columns = this.columns.filter((column) => rows.some((row) => row[column] !== undefined));
-    const values = rows.map((row) => columns.map((column) => this.toValue(column, row[column])));
-    const names = columns.map((column) => `\`${column}\``).join(', ');
-    const [id] = await this.sequelize.query(`INSERT INTO ${this.name} (${names}) VALUES :values ${ending}`, {
-      type: QueryTypes.INSERT,
-      replacements: { values },
-      ...(tx && { transaction: tx }),
-    });
+    const bind = rows.flatMap((row) => columns.map((column) => this.toValue(column, row[column])));
+    const places = rows.map(
+      (_row, at) => `(${columns.map((_column, i) => `$${at * columns.length + i + 1}`).join()})`,
+    );
+    const names = columns.map((column) => `\`${column}\``).join();
+    const [id] = await this.sequelize.query(
+      `INSERT INTO ${this.name} (${names}) VALUES ${places.join()} ${ending}`,
+      { type: QueryTypes.INSERT, bind, ...(tx && { transaction: tx }) },
+    );
     return id;
   }
 

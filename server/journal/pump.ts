@@ -7,7 +7,7 @@ const IDLE_MS = 400;
 const RETRY_MS = 1_000;
 /** Rounds begin at least this far apart, and further while much happens, so that each handles many entries at once. */
 const PACE_MS = 40;
-const BUSY_PACE_MS = 120;
+const BUSY_PACE_MS = 200;
 const BUSY_FROM = 8;
 
 /** Keeps a process's share of what follows from the journal going. */

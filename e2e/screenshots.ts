@@ -1,0 +1,76 @@
+import { mkdir } from 'node:fs/promises';
+import path from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { startDemoApp } from './harness/app';
+import { see, startBrowser } from './harness/browser';
+
+type Shot = {
+  name: string;
+  person: string | null;
+  address: string;
+  isDark?: boolean;
+  width?: number;
+  /** What the page is waited for by. */
+  sees: string | RegExp;
+  act?: (page: Page) => Promise<void>;
+};
+
+/** Opens a ticket of the list by a part of its row. */
+const open =
+  (part: string) =>
+  async (page: Page): Promise<void> => {
+    await page.locator(`::-p-text(${part})`).click();
+    await see(page, 'why this time?');
+  };
+
+/** The main views, as the README shows them. */
+const SHOTS: Shot[] = [
+  { name: 'sign-in', person: null, address: '/', sees: 'Tomás Veiga' },
+  { name: 'ask', person: 'tomas', address: '/ask', sees: 'Kiosk 3' },
+  {
+    name: 'ask-service',
+    person: 'tomas',
+    address: '/ask/services/gate-scanner',
+    sees: 'filled in for you',
+  },
+  { name: 'ask-decide', person: 'ana', address: '/ask', sees: 'costs' },
+  { name: 'desk', person: 'rui', address: '/desk/nextUp', sees: 'Kiosk 3' },
+  { name: 'desk-dark', person: 'rui', address: '/desk/nextUp', isDark: true, sees: 'Kiosk 3' },
+  {
+    name: 'ticket',
+    person: 'rui',
+    address: '/desk/nextUp',
+    sees: 'Kiosk 3',
+    act: open('Kiosk 3 frozen on payment'),
+  },
+  {
+    name: 'reckoning',
+    person: 'rui',
+    address: '/desk/nextUp',
+    sees: 'Kiosk 3',
+    act: async (page) => {
+      await open('Kiosk 3 frozen on payment')(page);
+      const buttons = await page.$$('::-p-aria([name="why this time?"][role="button"])');
+      await buttons.at(-1)!.click();
+      await see(page, 'used');
+    },
+  },
+];
+
+/** Words choose shots; LISTO_SHOTS_DIR says where to, instead of docs/screenshots. */
+const outDir = process.env.LISTO_SHOTS_DIR ?? 'docs/screenshots';
+const wanted = process.argv.slice(2);
+const app = await startDemoApp('screenshots');
+const browser = await startBrowser(() => app.url);
+await mkdir(outDir, { recursive: true });
+for (const { name, person, address, isDark = false, width = 1280, sees, act } of SHOTS) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  const page = await browser.open(person, address, { isDark, width });
+  await see(page, sees);
+  await act?.(page);
+  await page.waitForNetworkIdle({ idleTime: 300, timeout: 3_000 }).catch(() => undefined);
+  await page.screenshot({ path: path.join(outDir, `${name}.png`) as `${string}.png` });
+  process.stdout.write(`${name}\n`);
+}
+await browser.close();
+await app.end();
