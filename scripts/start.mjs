@@ -2,6 +2,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
+import { setTimeout as delay } from 'node:timers/promises';
 import { freePort, startMariaDb } from './mariadb.mjs';
 import { ensureDebianPackage, ensurePackages, isOutOfDate, ROOT } from './ready.mjs';
 import { giveUp, say } from './say.mjs';
@@ -13,6 +14,8 @@ const runFile = path.join(dataDir, 'running.json');
 const TSX = ['--import', 'tsx'];
 const children = [];
 let database = null;
+/** The database on its way up. */
+let starting = null;
 let isStopping = false;
 
 /** Ends everything that was started, the application before its database. */
@@ -25,6 +28,7 @@ async function stopAll(code) {
   );
   children.forEach((child) => child.kill('SIGTERM'));
   await Promise.all(ended);
+  database ??= await starting?.catch(() => null);
   await database?.stop();
   rmSync(runFile, { force: true });
   say('Stopped.');
@@ -74,6 +78,18 @@ function buildPages() {
   );
 }
 
+/** Waits until a server that restarts itself answers: it has no line to the start command. */
+async function answers(port) {
+  for (;;) {
+    const isUp = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+    if (isUp || isStopping) return port;
+    await delay(100);
+  }
+}
+
 /** Starts the server and waits until it listens. */
 function startServer(env) {
   return new Promise((resolve) => {
@@ -88,7 +104,8 @@ function startServer(env) {
       },
     );
     children.push(child);
-    child.once('message', ({ port }) => resolve(port));
+    if (isDev) void answers(env.PORT).then(resolve);
+    else child.once('message', ({ port }) => resolve(port));
     child.once('exit', (code) => {
       if (!isStopping) {
         say(`The server ended (${code}).`);
@@ -134,34 +151,46 @@ function greet(address) {
   say('Ctrl-C ends it.');
 }
 
-refuseSecondStart();
-await confirmReset();
-ensurePackages();
-mkdirSync(dataDir, { recursive: true });
-const env = {
-  NODE_ENV: isDev ? 'development' : 'production',
-  LOG_LEVEL: isDev ? 'info' : 'warn',
-  ...process.env,
-  LISTO_DATA_DIR: dataDir,
-  TZ: 'UTC',
-};
-if (!process.env.DATABASE_URL) {
+async function startDatabase(env) {
+  if (process.env.DATABASE_URL) return;
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
   say('Starting the database …');
+  starting = startMariaDb(path.join(dataDir, 'mariadb'));
   try {
-    database = await startMariaDb(path.join(dataDir, 'mariadb'));
+    database = await starting;
   } catch (error) {
     giveUp(error.message);
   }
   env.DATABASE_URL = database.url;
 }
-const wanted = ['--empty', '--reset'].filter((flag) => flags.has(flag));
-say('Preparing the data …');
-if (runStep([...TSX, 'scripts/data.ts', ...wanted], env) && buildPages()) {
+
+async function start() {
+  refuseSecondStart();
+  await confirmReset();
+  ensurePackages();
+  mkdirSync(dataDir, { recursive: true });
+  const env = {
+    NODE_ENV: isDev ? 'development' : 'production',
+    LOG_LEVEL: isDev ? 'info' : 'warn',
+    ...process.env,
+    LISTO_DATA_DIR: dataDir,
+    TZ: 'UTC',
+  };
+  await startDatabase(env);
+  if (isStopping) return;
+  const wanted = ['--empty', '--reset'].filter((flag) => flags.has(flag));
+  say('Preparing the data …');
+  if (!runStep([...TSX, 'scripts/data.ts', ...wanted], env) || !buildPages()) return;
+  // A signal that came during those steps is heard here.
+  await delay(0);
+  if (isStopping) return;
   const port = Number(process.env.PORT ?? 4600);
   const serverPort = await startServer({ ...env, PORT: String(isDev ? await freePort() : port) });
+  if (isStopping) return;
   if (isDev) startVite(serverPort, port);
   const address = `http://127.0.0.1:${isDev ? port : serverPort}`;
   writeFileSync(runFile, JSON.stringify({ pid: process.pid, address, databasePid: database?.pid ?? null }));
   greet(address);
 }
+
+await start();

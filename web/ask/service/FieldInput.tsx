@@ -31,9 +31,12 @@ export function FieldLabel({ text, isNeeded }: { text: string; isNeeded: boolean
 export function FieldInput({ field, value, error, isFilled, files, onFiles, onChange }: Props) {
   const { t, local } = useWords();
   const label = <FieldLabel text={local(field.label)} isNeeded={field.needed} />;
-  const help = [field.help && local(field.help), isFilled ? t('service/filled') : null]
+  const help = [
+    field.help && local(field.help).replace(/\.$/, isFilled ? '' : '.'),
+    isFilled ? t('service/filled') : null,
+  ]
     .filter(Boolean)
-    .join(' ');
+    .join(' · ');
   const shared = { id: `field-${field.name}`, label, error, ...(help && { description: help }) };
   const text = typeof value === 'string' ? value : '';
   const onText = ({ target }: { target: { value: string } }): void => onChange(target.value);
