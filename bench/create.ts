@@ -1,27 +1,14 @@
-import { spawn } from 'node:child_process';
 import autocannon from 'autocannon';
 import { createPool, type Pool } from 'mariadb';
-import { loadDemo } from '../demo/load';
-import { readConfig } from '../server/config';
-import { migrate } from '../server/database/migrate';
-import { createListo } from '../server/process';
+import { prepareDemo } from './prepare';
 import { median, perSecond, rateOf, report } from './report';
+import { signIn, startServer } from './server';
 
 /** Until the compiler of the runtime has seen enough: the rate of a server that has been up for a while is meant. */
 const WARM_ROUNDS = 4;
 const ROUNDS = 5;
 const ROUND_MS = 3_000;
 const AT_ONCE = 10;
-
-/** Signs in as a demo person. @returns the session's cookie */
-async function signIn(url: string, personId: string): Promise<string> {
-  const response = await fetch(`${url}/api/v1/session/demo`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ personId }),
-  });
-  return response.headers.getSetCookie()[0]!.split(';')[0]!;
-}
 
 /** How many answers a second a round of the same request gets. */
 async function roundOf(url: string, request: Partial<autocannon.Options> = {}): Promise<number> {
@@ -63,26 +50,9 @@ async function bareTransaction(pool: Pool, changes: string): Promise<void> {
   }
 }
 
-function startServer(): Promise<{ port: number; stop(): Promise<void> }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--no-pages'], {
-    env: { ...process.env, PORT: '0' },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  const stop = async (): Promise<void> => {
-    child.kill('SIGTERM');
-    await ended;
-  };
-  return new Promise((resolve) =>
-    child.once('message', (message) => resolve({ port: (message as { port: number }).port, stop })),
-  );
-}
-
 /** Creating tickets through HTTP against the bare two-row transaction, in alternating rounds. */
 export async function benchCreate(): Promise<void> {
-  const listo = createListo(readConfig(process.env));
-  await migrate(listo.db.sequelize);
-  await loadDemo(listo, () => undefined);
+  const listo = await prepareDemo();
   const databaseUrl = new URL(process.env.DATABASE_URL!);
   const pool = createPool({
     host: databaseUrl.hostname,
@@ -93,8 +63,7 @@ export async function benchCreate(): Promise<void> {
     connectionLimit: AT_ONCE,
   });
   await createBareTables(pool);
-  const { port, stop } = await startServer();
-  const url = `http://127.0.0.1:${port}`;
+  const { url, stop } = await startServer();
   const cookie = await signIn(url, 'tomas');
   const answers = {
     site: 'Port Alder',

@@ -1,11 +1,17 @@
 import { benchCalendar } from './calendar';
+import { benchClocks } from './clocks';
 import { benchCreate } from './create';
 import { benchFirstLoad } from './firstLoad';
+import { benchRecount } from './recount';
+import { benchTimers } from './timers';
 
 const BENCHES: Record<string, () => Promise<void>> = {
   create: benchCreate,
   firstLoad: benchFirstLoad,
   calendar: benchCalendar,
+  clocks: benchClocks,
+  timers: benchTimers,
+  recount: benchRecount,
 };
 
 const wanted = process.argv.slice(2);

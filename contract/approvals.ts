@@ -13,6 +13,8 @@ const askSchema = z.object({
   reason: z.string(),
   cost: z.number().int().nullable(),
   since: instantSchema,
+  /** By when a promise wants it decided. */
+  dueAt: instantSchema.nullable(),
   answers: z.array(z.object({ label: localTextSchema, value: z.string() })),
 });
 export type Ask = z.infer<typeof askSchema>;

@@ -6,6 +6,8 @@ import { idSchema, instantSchema } from './shared';
 /** A clock as it stood at its last event; while it runs, what is left is the working time until `dueAt`. */
 export const clockSchema = z.object({
   targetId: idSchema,
+  /** Which piece of work it times: 'ticket', or 'approval:<id>'. */
+  work: z.string(),
   name: z.string(),
   kind: z.enum(['serviceLevel', 'operationalLevel', 'supplierContract']),
   measures: z.string(),
@@ -27,6 +29,7 @@ export const clockEndpoints = {
     ...paths.clocks.reckoning,
     summary: 'How a clock was computed, span by span',
     params: z.object({ number: z.coerce.number().int().positive(), targetId: idSchema }),
+    query: z.object({ work: z.string().max(60).default('ticket') }),
     answer: z.object({
       name: z.string(),
       limit: z.number().nullable(),

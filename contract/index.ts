@@ -1,10 +1,13 @@
 import { approvalEndpoints } from './approvals';
+import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { clockEndpoints } from './clocks';
 import { fileEndpoints } from './files';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { sessionEndpoints } from './session';
+import { targetEndpoints } from './targets';
+import { teamEndpoints } from './teams';
 import { ticketEndpoints } from './tickets';
 
 /** Every call that the server answers, by subject. */
@@ -12,6 +15,9 @@ export const api = {
   session: sessionEndpoints,
   catalogue: catalogueEndpoints,
   people: peopleEndpoints,
+  calendars: calendarEndpoints,
+  teams: teamEndpoints,
+  targets: targetEndpoints,
   files: fileEndpoints,
   tickets: ticketEndpoints,
   clocks: clockEndpoints,

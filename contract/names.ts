@@ -10,7 +10,7 @@ export const PLACES = ['gate', 'onBoard', 'desk', 'building', 'me', 'joining', '
 export type Place = (typeof PLACES)[number];
 
 /** The areas that there are to enter. */
-export const AREAS = ['ask', 'desk'] as const;
+export const AREAS = ['ask', 'desk', 'workshop'] as const;
 
 /** The most bytes a file may have. */
 export const FILE_LIMIT = 25 * 1024 * 1024;

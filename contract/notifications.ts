@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { READERS, TOLD_EVENTS } from '../core/telling';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { instantSchema, okSchema } from './shared';
+import { instantSchema, localTextSchema, okSchema } from './shared';
 
 export const notificationSchema = z.object({
   id: z.number().int(),
@@ -12,6 +12,8 @@ export const notificationSchema = z.object({
   number: z.number().int(),
   title: z.string(),
   actor: z.string().nullable(),
+  /** What a promise says of its own, instead of Listo's words. */
+  words: localTextSchema.nullable(),
   isRead: z.boolean(),
 });
 export type Notification = z.infer<typeof notificationSchema>;

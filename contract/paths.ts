@@ -19,7 +19,26 @@ export const paths = {
   people: {
     search: { method: 'get', path: '/people' },
     teams: { method: 'get', path: '/teams' },
-    calendars: { method: 'get', path: '/calendars' },
+  },
+  calendars: {
+    list: { method: 'get', path: '/calendars' },
+    create: { method: 'post', path: '/calendars' },
+    update: { method: 'put', path: '/calendars/:id' },
+    remove: { method: 'delete', path: '/calendars/:id' },
+    effect: { method: 'post', path: '/calendars/:id/effect' },
+    read: { method: 'post', path: '/calendars/:id/icalendar' },
+    holidayPlaces: { method: 'get', path: '/holidays/places' },
+    holidays: { method: 'get', path: '/holidays' },
+  },
+  teams: {
+    create: { method: 'post', path: '/teams' },
+    update: { method: 'patch', path: '/teams/:id' },
+    sites: { method: 'get', path: '/sites' },
+    updateSite: { method: 'patch', path: '/sites/:id' },
+  },
+  targets: {
+    list: { method: 'get', path: '/targets' },
+    update: { method: 'patch', path: '/targets/:id' },
   },
   files: {
     upload: { method: 'post', path: '/files' },

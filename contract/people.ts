@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import type { CalendarSpec } from '../core/calendar';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idSchema, localTextSchema, personRefSchema } from './shared';
+import { outOfHoursSchema } from './teams';
 
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
 
@@ -11,6 +11,10 @@ export const teamSchema = z.object({
   name: localTextSchema,
   isConfidential: z.boolean(),
   calendarId: idSchema,
+  outOfHours: outOfHoursSchema,
+  version: z.number().int(),
+  /** Whether I may set up what concerns this team. */
+  mayEdit: z.boolean(),
   groups: z.array(z.object({ id: idSchema, name: z.string() })),
   members: z.array(
     z.object({ id: idSchema, name: z.string(), role: z.string(), groupId: idSchema.nullable() }),
@@ -29,10 +33,5 @@ export const peopleEndpoints = {
     ...paths.people.teams,
     summary: 'All teams with their groups and members',
     answer: z.array(teamSchema),
-  }),
-  calendars: endpoint({
-    ...paths.people.calendars,
-    summary: 'All working calendars',
-    answer: z.array(z.object({ id: idSchema, spec: z.custom<CalendarSpec>() })),
   }),
 };

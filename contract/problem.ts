@@ -7,6 +7,8 @@ export const problemSchema = z.object({
   status: z.number().int(),
   detail: z.string(),
   requestId: z.string().optional(),
+  /** What else helps to mend it, such as who uses a thing or which line is wrong. */
+  facts: z.record(z.string(), z.unknown()).optional(),
   fields: z.array(z.object({ field: z.string(), code: z.string(), limit: z.number().optional() })).optional(),
   differences: z
     .array(

@@ -70,6 +70,15 @@ export const approvalSchema = z.object({
   ),
 });
 
+/** What someone set by hand, and how the ticket stands to it. */
+const dueSchema = z.object({
+  at: instantSchema,
+  date: z.string().nullable(),
+  remindAt: instantSchema.nullable(),
+  standing: z.enum(['toCome', 'past', 'inTime', 'late']),
+});
+export type Due = z.infer<typeof dueSchema>;
+
 const moveSchema = z.object({
   name: z.enum(MOVE_NAMES),
   by: z.enum(['requester', 'agent']),
@@ -107,6 +116,7 @@ export const ticketSchema = z.object({
   priorityReason: z.string().nullable(),
   via: z.enum(DOORS),
   createdAt: instantSchema,
+  due: dueSchema.nullable(),
   closesAt: instantSchema.nullable(),
   rating: z.number().int().nullable(),
   ratingWord: z.string().nullable(),
@@ -140,6 +150,7 @@ export const rowSchema = z.object({
   priority: z.enum(PRIORITIES),
   createdAt: instantSchema,
   changedAt: instantSchema,
+  due: dueSchema.nullable(),
   clocks: z.array(clockSchema),
 });
 export type TicketRow = z.infer<typeof rowSchema>;
@@ -194,6 +205,12 @@ export const ticketEndpoints = {
       urgency: z.enum(URGENCIES).optional(),
       priority: z.enum(PRIORITIES).optional(),
       priorityReason: textSchema(500).optional(),
+      /** When it is due, set by hand: an instant, or a bare date, which is due at its end. */
+      due: z
+        .union([z.object({ at: instantSchema }), z.object({ date: z.iso.date() })])
+        .nullable()
+        .optional(),
+      remindAt: instantSchema.nullable().optional(),
     }),
     answer: z.object({ version: z.number().int() }),
   }),

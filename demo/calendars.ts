@@ -44,6 +44,13 @@ export function createCalendars(year: number): Record<string, CalendarSpec> {
     terminals: of('Terminals', 'Europe/Lisbon', 17.5, weekOf(EVERY_DAY, terminal), []),
     'terminals-west': of('Western terminals', 'Atlantic/Azores', 17.5, weekOf(EVERY_DAY, terminal), []),
     desk: of('Service desk', 'Europe/Lisbon', 14, weekOf(EVERY_DAY, { from: '07:00', to: '21:00' }), []),
+    'supplier-link': of(
+      'Sea link supplier',
+      'Asia/Kolkata',
+      9,
+      weekOf(EVERY_DAY.slice(0, 6), { from: '09:00', to: '18:00' }),
+      [],
+    ),
     dockyard: of('Dockyard nights', 'Europe/Lisbon', 10, weekOf(WEEK, { from: '20:00', to: '06:00' })),
   };
 }

@@ -1,11 +1,13 @@
 import { compileCalendar } from '../core/calendar';
-import { toHistory } from '../core/tickets';
+import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
+import { readSettled } from '../server/clocks/consumer';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
-import { noticesOf, tightestOf, toClockRow } from '../server/clocks/settle';
+import { fromNoticeRef } from '../server/clocks/settle';
 import type { Table } from '../server/database/table';
 import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
 import { tellingConsumer } from '../server/notifications/consumer';
+import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import type { TimerRow } from '../server/timers/model';
@@ -38,47 +40,56 @@ async function insertInChunks<Row extends object>(
 
 type Clocks = { clocks: ClockRow[]; timers: TimerRow[]; notices: StoryEntry[] };
 
+/** The word that a notice would have been, had it been given at its instant. */
+function toEntry(target: TargetRow, { ref, at, kind, ticketNumber }: TimerRow): StoryEntry {
+  const { work, what } = fromNoticeRef(ref);
+  const percent = kind === 'clockLate' ? BREACH_PERCENT : Number(what);
+  const notice = findNotice(target.notices, percent);
+  return {
+    ...{
+      at,
+      actorId: null,
+      via: 'timer',
+      type: kind === 'clockLate' ? 'late' : 'warned',
+      ticketNumber,
+      work,
+    },
+    ...{ audience: 'team', changes: {} },
+    data: {
+      ...{ targetId: target.id, target: target.definition.name, dueAt: at, percent },
+      ...(notice && { tell: notice.tell }),
+    },
+  };
+}
+
 /** The clocks of a story, the notices they gave on the way, and the timers of those to come. */
 function clocksOf(
-  story: Story,
+  { ticket, entries }: Story,
   targets: TargetRow[],
-  calendars: Parameters<typeof toClockRow>[1],
+  calendars: Calendars,
   now: number,
 ): Clocks {
-  const { ticket, entries } = story;
-  const history = toHistory(entries);
-  const result: Clocks = { clocks: [], timers: [], notices: [] };
-  for (const target of targets) {
-    const settled = toClockRow(target, calendars, history, now);
-    if (settled.state === 'notStarted') continue;
-    const owed = noticesOf(target, calendars, settled);
-    const { reading: _, readAt: __, ...row } = settled;
-    const given = owed.filter(({ at }) => at <= now);
-    result.clocks.push({ ...row, ticketNumber: ticket.number, fired: given.map(({ ref }) => ref) });
-    result.timers.push(
-      ...owed.filter(({ at }) => at > now).map((notice) => ({ ...notice, ticketNumber: ticket.number })),
-    );
-    for (const { kind, at, ref } of given) {
-      const data = {
-        targetId: target.id,
-        target: target.definition.name,
-        dueAt: at,
-        percent: Number(ref.split(/[:@]/)[1]) || undefined,
-      };
-      result.notices.push({
-        at,
-        actorId: null,
-        via: 'timer',
-        type: kind === 'clockLate' ? 'late' : 'warned',
-        ticketNumber: ticket.number,
-        audience: 'team',
-        changes: {},
-        data,
-      });
-    }
-  }
-  ticket.tightestDueAt = tightestOf(result.clocks);
-  return result;
+  const settled = readSettled(ticket, entries, [], { targets, calendars, now });
+  const given = settled.timers.filter(({ at }) => at <= now);
+  ticket.tightestDueAt = settled.tightestDueAt;
+  return {
+    clocks: settled.clocks.map((clock) => ({
+      ...clock,
+      fired: given
+        .map(({ ref }) => ref)
+        .filter((ref) => {
+          const { work, targetId } = fromNoticeRef(ref);
+          return work === clock.work && targetId === clock.targetId;
+        }),
+    })),
+    timers: settled.timers.filter(({ at }) => at > now),
+    notices: given.map((timer) =>
+      toEntry(
+        targets.find(({ id }) => id === fromNoticeRef(timer.ref).targetId)!,
+        timer,
+      ),
+    ),
+  };
 }
 
 /** Entries of all stories in the order in which they happened, numbered as the journal numbers them. */
@@ -162,6 +173,7 @@ export async function loadDemo(
     const at = (await closesAt(listo, ticket))!;
     await tables.timers.insert({ ticketNumber: ticket.number, kind: 'closeTicket', ref: '', at });
   }
+  for (const team of organisation.teams) await listo.db.transaction((tx) => setClosing(listo, team, tx));
   await tellLately(listo, journal, now);
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
   onProgress('Done', 1);

@@ -1,3 +1,4 @@
+import { WAITS, type OutOfHours } from '../core/hours';
 import type { GroupRow, MemberRow, PersonRow, SiteRow, TeamRow } from '../server/people/model';
 import type { Random } from './random';
 
@@ -122,6 +123,25 @@ const TEAMS: [id: string, en: string, pt: string, calendarId: string, isConfiden
   ['finance', 'Finance services', 'Serviços financeiros', 'office'],
   ['stores', 'Fleet stores', 'Armazéns da frota', 'office'],
 ];
+/** Urgent matters of the fleet are looked after round the clock; People services say when they are back. */
+const OUT_OF_HOURS: Record<string, OutOfHours> = {
+  onboard: {
+    goesTo: 'network',
+    priorities: ['P1'],
+    words: {
+      en: 'Onboard systems are off now and open {opens}. Network and radio look after what stops a gate.',
+      pt: 'Os Sistemas de bordo estão fechados e abrem {opens}. A Rede e rádio trata do que parar um portão.',
+    },
+  },
+  people: {
+    goesTo: null,
+    priorities: [],
+    words: {
+      en: 'People services read this {opens}. Until then nobody does.',
+      pt: 'Os Serviços de pessoal leem isto {opens}. Até lá ninguém o lê.',
+    },
+  },
+};
 const GROUPS: GroupRow[] = [
   { id: 'onboard-gates', teamId: 'onboard', name: 'Gates and kiosks' },
   { id: 'onboard-bridge', teamId: 'onboard', name: 'Bridge and decks' },
@@ -173,7 +193,7 @@ const AGENTS: [team: string, id: string, name: string, role: Role, groupId: stri
   ['desk', 'elin', 'Elin Dahl', 'agent', null],
   ['desk', 'carla', 'Carla Tojal', 'agent', null],
   ['onboard', 'rui', 'Rui Bastos', 'lead', 'onboard-gates'],
-  ['onboard', 'hanna', 'Hanna Vik', 'agent', 'onboard-gates'],
+  ['onboard', 'hanna', 'Hanna Vik', 'teamAdministrator', 'onboard-gates'],
   ['onboard', 'duarte', 'Duarte Mós', 'agent', 'onboard-bridge'],
   ['onboard', 'ivo', 'Ivo Ramires', 'agent', 'onboard-bridge'],
   ['network', 'sten', 'Sten Moberg', 'lead', null],
@@ -318,6 +338,7 @@ export function createOrganisation(random: Random): Organisation {
       name: { en, pt },
       calendarId,
       isConfidential,
+      outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       version: 1,
     })),
     groups: GROUPS,

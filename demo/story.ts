@@ -7,27 +7,15 @@ import {
   type MoverRole,
   type Door,
 } from '../core/tickets';
+import { openingOf } from '../server/approvals/ask';
 import type { ApprovalRow, AskRow } from '../server/approvals/model';
 import type { ServiceRow } from '../server/catalogue/model';
 import type { JournalRow, Via } from '../server/journal/model';
 import { openingChanges } from '../server/tickets/create';
 import { NOTHING_DUE, type MessageRow, type TicketRecord } from '../server/tickets/model';
+import { ENTRY_TYPES } from '../server/tickets/move';
 
 export type StoryEntry = Omit<JournalRow, 'id' | 'position'>;
-
-const ENTRY_TYPES: Partial<Record<MoveName, string>> = {
-  take: 'taken',
-  hold: 'held',
-  resume: 'resumed',
-  finish: 'done',
-  confirm: 'confirmed',
-  reopen: 'reopened',
-  close: 'closed',
-  withdraw: 'withdrawn',
-  give: 'givenOn',
-  grant: 'granted',
-  decline: 'declined',
-};
 
 type Opening = {
   number: number;
@@ -82,6 +70,9 @@ export class Story {
       closedAt: null,
       rating: null,
       ratingWord: null,
+      dueAt: null,
+      dueDate: null,
+      remindAt: null,
       tightestDueAt: NOTHING_DUE,
       ...opening,
     };
@@ -91,6 +82,7 @@ export class Story {
       via: opening.via,
       type: 'sent',
       ticketNumber: number,
+      work: 'ticket',
       audience: 'requester',
       changes: openingChanges(this.ticket),
       data: { version: 1, awaitsApproval: service.approval !== null },
@@ -109,7 +101,7 @@ export class Story {
     const via: Via =
       by === 'agent' ? 'desk' : by === 'requester' ? 'portal' : name === 'close' ? 'timer' : 'rule';
     this.record(
-      ENTRY_TYPES[name]!,
+      ENTRY_TYPES[name],
       actorId,
       via,
       at,
@@ -169,6 +161,11 @@ export class Story {
       decidedAt: null,
       words: null,
     });
+    this.entries.push({
+      ...{ at: createdAt, actorId: null, via: 'rule', type: 'asked', ticketNumber: number },
+      ...{ work: `approval:a${number}`, audience: 'requester', changes: openingOf(this.ticket) },
+      data: { approvalId: `a${number}`, personId: approverId },
+    });
   }
 
   decide(decision: 'approve' | 'decline', words: string, at: number): void {
@@ -176,14 +173,12 @@ export class Story {
     const outcome = decision === 'approve' ? 'approved' : 'declined';
     Object.assign(ask, { decision, decidedById: ask.askedId, decidedAt: at, words: words || null });
     Object.assign(this.approval!, { outcome, decidedAt: at });
-    this.record(
-      'decided',
-      ask.askedId,
-      'portal',
-      at,
-      {},
-      { askId: ask.id, approvalId: this.approval!.id, decision, outcome, words },
-    );
+    this.entries.push({
+      ...{ at, actorId: ask.askedId, via: 'portal', type: 'decided', ticketNumber: this.ticket.number },
+      ...{ work: `approval:${this.approval!.id}`, audience: 'requester' },
+      changes: { outcome: { from: 'open', to: outcome } },
+      data: { askId: ask.id, approvalId: this.approval!.id, decision, outcome, words },
+    });
     this.move(decision === 'approve' ? 'grant' : 'decline', 'system', null, at + 1);
   }
 
@@ -230,6 +225,7 @@ export class Story {
       via,
       type,
       ticketNumber: this.ticket.number,
+      work: 'ticket',
       audience,
       changes,
       data: { ...data, version },

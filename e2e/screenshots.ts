@@ -50,11 +50,13 @@ const SHOTS: Shot[] = [
     sees: 'Kiosk 3',
     act: async (page) => {
       await open('Kiosk 3 frozen on payment')(page);
-      const buttons = await page.$$('::-p-aria([name="why this time?"][role="button"])');
-      await buttons.at(-1)!.click();
+      await page.locator('[data-clock="resolution"]').click();
       await see(page, 'used');
     },
   },
+  { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
+  { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
+  { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },
 ];
 
 /** Words choose shots; LISTO_SHOTS_DIR says where to, instead of docs/screenshots. */

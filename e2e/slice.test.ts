@@ -115,8 +115,7 @@ test('“why this time?” adds up to what the clock shows', async () => {
   const link = await rui.waitForSelector('::-p-text(Kiosk 3 frozen on payment)');
   await link!.click();
   await see(rui, 'Resolve · within 8 h');
-  const clocks = await rui.$$('::-p-aria([name="why this time?"][role="button"])');
-  await clocks.at(-1)!.click();
+  await rui.locator('[data-clock="resolution"]').click();
   await see(rui, /1 h 1\d min of 8 h used/);
   const cells = await rui.$$eval('[role="dialog"] tbody tr', (rows) =>
     rows.map((row) => [...row.children].map((cell) => cell.textContent)),

@@ -6,6 +6,7 @@ import path from 'node:path';
 import { pinoHttp } from 'pino-http';
 import { nanoid } from 'nanoid';
 import { approvalRoutes } from './approvals/routes';
+import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
 import { isMigrated } from './database/migrate';
 import { fileRoutes } from './files/routes';
@@ -20,6 +21,8 @@ import { notificationRoutes } from './notifications/routes';
 import { peopleRoutes } from './people/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
+import { targetRoutes } from './targets/routes';
+import { teamRoutes } from './teams/routes';
 import { ticketRoutes } from './tickets/routes';
 
 /** Texts may be long; files go another way. */
@@ -70,6 +73,9 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     sessionRoutes,
     catalogueRoutes,
     peopleRoutes,
+    calendarRoutes,
+    teamRoutes,
+    targetRoutes,
     ticketRoutes,
     approvalRoutes,
     notificationRoutes,

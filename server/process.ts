@@ -10,9 +10,11 @@ import { openDatabase } from './database/database';
 import { migrate } from './database/migrate';
 import { FileStore } from './files/store';
 import { registerConsumers, type Consumer } from './journal/consumer';
+import { hoursConsumer } from './hours/consumer';
 import { Pump } from './journal/pump';
 import type { Listo } from './listo';
 import { Live } from './live/live';
+import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
 import { createCalendarStore } from './people/calendarStore';
 import { waitingConsumer } from './tickets/waitingConsumer';
@@ -20,7 +22,13 @@ import { timerHandlers } from './timers/handlers';
 import { startTimers } from './timers/runner';
 
 /** What follows from the journal, in the order in which it is looked at. */
-const CONSUMERS: Consumer[] = [decidingConsumer, clocksConsumer, waitingConsumer, tellingConsumer];
+const CONSUMERS: Consumer[] = [
+  decidingConsumer,
+  hoursConsumer,
+  clocksConsumer,
+  waitingConsumer,
+  tellingConsumer,
+];
 
 /** What signs people in never reaches a log. */
 const SECRETS = ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'];
@@ -66,7 +74,11 @@ export async function startListo(
   await store.open();
   await registerConsumers(listo, CONSUMERS);
   const live = new Live(listo);
-  const pump = new Pump(listo, CONSUMERS, () => live.tail());
+  const recounts = new Recounts(listo);
+  const pump = new Pump(listo, CONSUMERS, async () => {
+    await live.tail();
+    await recounts.look();
+  });
   const server = createServer(createApp(listo, { store, live, webDir }));
   const port = await listen(server, config);
   pump.start();
@@ -78,6 +90,7 @@ export async function startListo(
       live.stop();
       server.close();
       server.closeAllConnections();
+      await recounts.stop();
       await timers.stop();
       await pump.stop();
       await listo.db.close();

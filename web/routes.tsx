@@ -16,6 +16,16 @@ const Worklist = lazy(() =>
   import('./desk/worklist/Worklist').then(({ Worklist: page }) => ({ default: page })),
 );
 
+const CalendarsPage = lazy(() =>
+  import('./workshop/calendars/CalendarsPage').then(({ CalendarsPage: page }) => ({ default: page })),
+);
+const PromisesPage = lazy(() =>
+  import('./workshop/promises/PromisesPage').then(({ PromisesPage: page }) => ({ default: page })),
+);
+const HoursPage = lazy(() =>
+  import('./workshop/hours/HoursPage').then(({ HoursPage: page }) => ({ default: page })),
+);
+
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
 export const router = createBrowserRouter([
   {
@@ -30,6 +40,10 @@ export const router = createBrowserRouter([
       { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
+      { path: 'workshop', element: <Navigate to="/workshop/calendars" replace /> },
+      { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
+      { path: 'workshop/promises', element: <PromisesPage /> },
+      { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'sessions', element: <Sessions /> },
       { path: '*', element: <Lost /> },
     ],

@@ -47,6 +47,20 @@ test('an hour of work is as wide before a clock change as after it (Lisbon, 2026
   expect(width('2026-10-25T00:00', '2026-10-25T12:00')).toBeCloseTo(13 * oneHour, 6);
 });
 
+test('the axis of the Azores, over the gap at midnight of 2026-03-29', () => {
+  const azores = calendarOf([{ from: '22:00', to: '06:00' }], WEEKDAYS, 'Atlantic/Azores');
+  const at = (text: string): number => DateTime.fromISO(text, { zone: 'Atlantic/Azores' }).toMillis();
+  const axis = createAxis(azores, at('2026-03-28T23:00'));
+  const hours = axis.pieces.map(({ from, to, isFolded }) => [(to - from) / 3_600_000, isFolded]);
+  // An hour before and seven of that night, the day folded, and the eight hours of the next night.
+  expect(hours).toEqual([
+    [8, false],
+    [16, true],
+    [8, false],
+  ]);
+  expect(axis.instantAt(axis.position(at('2026-03-29T01:30')))).toBe(at('2026-03-29T01:30'));
+});
+
 test('positions rise with time and lead back to their instants', () => {
   const instants = fc.integer({ min: lisbon('2026-01-01'), max: lisbon('2027-01-01') });
   const hours = fc.integer({ min: -1, max: 80 });

@@ -1,5 +1,7 @@
 export type { CalendarSpec, CompiledCalendar, LocalTime, Weekday, Window, WorkingCalendar } from './types';
 export { WEEKDAYS } from './types';
+export { checkCalendar, type CalendarFault, type CalendarProblem } from './check';
+export { DAY_MINUTES, fromSpans, paintWeek, toSpans, WEEK_MINUTES, type WeekSpan } from './week';
 export { compileCalendar } from './compile';
 export { parseDuration } from './duration';
 export {

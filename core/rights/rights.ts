@@ -68,6 +68,13 @@ export function may(rights: Abilities, action: TicketAction, ticket: GuardedTick
   return rights.can(action, subject('Ticket', { ...ticket }));
 }
 
+/**
+ * Whether someone may set up what concerns a team (its hours, promises, services), or with null what concerns all.
+ */
+export function maySetUp({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
+  return isAdministrator || teams.some((team) => team.teamId === teamId && team.role === 'teamAdministrator');
+}
+
 export function isAgent(viewer: Viewer): boolean {
   return viewer.teams.length > 0;
 }

@@ -33,7 +33,7 @@ function spansOf({ from, to, calendarId }: ClockStretch, calendars: Calendars) {
 }
 
 /**
- * Explains a clock span by span, cut where working hours open and close. The counted rows add up to `elapsed`.
+ * Explains a clock span by span, cut where working hours open and close and where it begins to count otherwise. The counted rows add up to `elapsed`.
  * Spans from before the clock counted anything are left out.
  */
 export function reckonClock(
@@ -61,7 +61,12 @@ export function reckonClock(
     for (const { from, to, isOpen } of spansOf(stretch, calendars)) {
       const kind = kindOf(mode, isOpen);
       if (kind === 'counted') total += to - from;
-      rows.push({ from, to, calendarId: stretch.calendarId, kind, worked: isOpen ? to - from : 0, total });
+      const worked = isOpen ? to - from : 0;
+      const last = rows.at(-1);
+      // What an event did not change for this clock goes on as one row.
+      if (last && last.kind === kind && last.calendarId === stretch.calendarId && last.to === from)
+        Object.assign(last, { to, worked: last.worked + worked, total });
+      else rows.push({ from, to, calendarId: stretch.calendarId, kind, worked, total });
     }
   }
   return { reading, rows, plainElapsed: (reading.stoppedAt ?? now) - countedFrom };

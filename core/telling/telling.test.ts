@@ -25,6 +25,8 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   withdrawn: { requester: 'xo', alsoTold: 'xo', assignee: 'o', team: 'x', approver: 'xo' },
   warned: { assignee: 'o', team: 'x' },
   late: { assignee: 'o', team: 'x', lead: 'xo' },
+  reminded: { assignee: 'o', team: 'x' },
+  outOfHours: { requester: 'xo' },
 };
 
 describe.each(TOLD_EVENTS)('%s', (event) => {
@@ -51,4 +53,10 @@ test('someone in two relations is told once', () => {
 test('the team learns of a request only when it is granted', () => {
   const waiting = { ...parties, isAwaitingApproval: true };
   expect(whoIsTold('sent', waiting, 'requester').map(({ as }) => as)).toEqual(['approver']);
+});
+
+test('a target may name other readers than the table', () => {
+  const told = whoIsTold('late', { ...parties, assignee: ['assignee'] }, null, ['approver', 'lead']);
+  expect(told.map(({ as }) => as)).toEqual(['approver', 'lead']);
+  expect(whoIsTold('late', parties, null, [])).toEqual([]);
 });

@@ -15,6 +15,8 @@ export const TOLD_EVENTS = [
   'withdrawn',
   'warned',
   'late',
+  'reminded',
+  'outOfHours',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -36,22 +38,26 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   withdrawn: ['requester', 'alsoTold', 'assignee', 'team', 'approver'],
   warned: ['assignee', 'team'],
   late: ['assignee', 'team', 'lead'],
+  reminded: ['assignee', 'team'],
+  outOfHours: ['requester'],
 };
 
 /** The people who stand in each relation to a ticket. */
 export type Parties = Record<Reader, string[]> & { isAwaitingApproval: boolean };
 
 /**
- * The people to tell of an event, each once, by the first relation that says so; nobody of their own act.
+ * The people to tell of an event, each once, by the first relation that says so; nobody of their own act. A target
+ * may name other readers of its warnings than the table does.
  * @example whoIsTold('taken', parties, 'bia') // [{ personId: 'tomas', as: 'requester' }]
  */
 export function whoIsTold(
   event: ToldEvent,
   parties: Parties,
   actorId: string | null,
+  readers: readonly Reader[] = TELLING[event],
 ): { personId: string; as: Reader }[] {
   const told = new Map<string, Reader>();
-  for (const reader of TELLING[event]) {
+  for (const reader of readers) {
     if (reader === 'team' && (parties.assignee.length > 0 || parties.isAwaitingApproval)) continue;
     for (const personId of parties[reader])
       if (personId !== actorId && !told.has(personId)) told.set(personId, reader);

@@ -1,1 +1,1 @@
-export { findBadText, foldText, type BadText } from './text';
+export { fillBlanks, findBadText, foldText, type BadText } from './text';

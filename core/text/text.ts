@@ -17,3 +17,13 @@ export function foldText(text: string): string {
     .replace(/\p{Diacritic}/gu, '')
     .toLowerCase();
 }
+
+/**
+ * A text with its blanks filled; a blank that nothing is known for stays as it is written.
+ * @example fillBlanks('{number} is late', { number: 17 }) // '17 is late'
+ */
+export function fillBlanks(text: string, values: Record<string, string | number>): string {
+  return text.replace(/\{(\w+)\}/g, (blank, name: string) =>
+    Object.hasOwn(values, name) ? String(values[name]) : blank,
+  );
+}

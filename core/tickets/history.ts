@@ -8,12 +8,16 @@ export type RecordedChange = {
 };
 
 /**
- * The history that target clocks are read from: every recorded change, as the values that came to hold.
- * The fields are those of the ticket, plus `answered` and `taken`, which become true once.
+ * The history that target clocks are read from: every recorded change of a piece of work, as the values that came to
+ * hold. `work` says from the opening on what kind it is.
+ * @param work 'ticket', or another kind with its id, such as 'approval:x1'
  */
-export function toHistory(entries: RecordedChange[]): HistoryEvent[] {
-  return entries.map(({ at, changes }) => ({
+export function toHistory(entries: RecordedChange[], work = 'ticket'): HistoryEvent[] {
+  return entries.map(({ at, changes }, i) => ({
     at,
-    set: Object.fromEntries(Object.entries(changes).map(([field, { to }]) => [field, to])),
+    set: {
+      ...(i === 0 && { work: work.split(':')[0] }),
+      ...Object.fromEntries(Object.entries(changes).map(([field, { to }]) => [field, to])),
+    },
   }));
 }

@@ -86,7 +86,7 @@ export const MOVES: readonly MoveRule[] = [
   {
     name: 'give',
     from: open,
-    by: ['agent'],
+    by: ['agent', 'system'],
     fields: () => [
       { name: 'teamId', needed: true },
       { name: 'groupId', needed: false },

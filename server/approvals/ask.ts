@@ -3,6 +3,8 @@ import type { Transaction } from 'sequelize';
 import { findVoters, type Directory } from '../../core/approvals';
 import type { ServiceRow } from '../catalogue/model';
 import { ProblemError } from '../http/problems';
+import { append } from '../journal/append';
+import type { Changes } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 
@@ -90,14 +92,41 @@ export async function askForApproval(
     })),
     tx,
   );
+  for (const { by } of voters)
+    await append(listo, tx, {
+      actorId: null,
+      via: 'rule',
+      type: 'asked',
+      ticketNumber: ticket.number,
+      work: `approval:${approvalId}`,
+      audience: 'requester',
+      changes: openingOf(ticket),
+      data: { approvalId, personId: by },
+    });
+}
+
+/** What conditions may ask of an approval: how it stands, and of what it is. */
+export function openingOf(ticket: Pick<TicketRecord, 'teamId' | 'serviceId' | 'priority'>): Changes {
+  const { teamId, serviceId, priority } = ticket;
+  const fields = { outcome: 'open', teamId, serviceId, priority };
+  return Object.fromEntries(Object.entries(fields).map(([field, to]) => [field, { from: null, to }]));
 }
 
 /** Takes back what is still open: the request is no longer wanted. */
 export async function withdrawApprovals(listo: Listo, tx: Transaction, ticketNumber: number): Promise<void> {
+  const { tables } = listo.db;
   const decidedAt = listo.clock.now();
-  await listo.db.tables.approvals.update(
-    { ticketNumber, outcome: 'open' },
-    { outcome: 'withdrawn', decidedAt },
-    tx,
-  );
+  const open = await tables.approvals.find({ ticketNumber, outcome: 'open' }, { transaction: tx });
+  for (const { id } of open) {
+    await tables.approvals.update({ id }, { outcome: 'withdrawn', decidedAt }, tx);
+    await append(listo, tx, {
+      actorId: null,
+      via: 'rule',
+      type: 'askWithdrawn',
+      ticketNumber,
+      work: `approval:${id}`,
+      audience: 'team',
+      changes: { outcome: { from: 'open', to: 'withdrawn' } },
+    });
+  }
 }

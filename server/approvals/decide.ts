@@ -2,9 +2,9 @@ import { decideStep, type Vote } from '../../core/approvals';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
+import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { recordChange } from '../tickets/record';
 import type { AskRow } from './model';
 
 type Decision = { decision: 'approve' | 'decline'; words: string };
@@ -50,18 +50,17 @@ export async function decide(
     );
     if (outcome !== 'open')
       await tables.approvals.update({ id: approval.id }, { outcome, decidedAt: now }, tx);
-    await recordChange(
-      listo,
-      tx,
-      ticket,
-      {},
-      {
-        type: 'decided',
-        actorId: viewer.id,
-        via: 'portal',
-        data: { askId, approvalId: approval.id, decision, outcome, words: words.trim() },
-      },
-    );
+    await append(listo, tx, {
+      at: now,
+      actorId: viewer.id,
+      via: 'portal',
+      type: 'decided',
+      ticketNumber: ticket.number,
+      work: `approval:${approval.id}`,
+      audience: 'requester',
+      changes: outcome === 'open' ? {} : { outcome: { from: 'open', to: outcome } },
+      data: { askId, approvalId: approval.id, decision, outcome, words: words.trim() },
+    });
     return OK;
   });
 }

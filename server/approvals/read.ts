@@ -54,7 +54,9 @@ function wordOf(
 export async function readAsks(listo: Listo, personId: string, language: Language): Promise<Ask[]> {
   const rows = await listo.db.select<AskRecord>(
     `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, s.cost,
-       a.askedAt AS since, t.answers AS given, s.form
+       a.askedAt AS since, t.answers AS given, s.form,
+       (SELECT MIN(c.dueAt) FROM clocks c WHERE c.ticketNumber = a.ticketNumber AND c.work = CONCAT('approval:', a.approvalId)
+         AND c.state = 'running') AS dueAt
      FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
      JOIN tickets t ON t.number = a.ticketNumber JOIN services s ON s.id = t.serviceId
      WHERE a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt`,

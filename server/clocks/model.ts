@@ -1,19 +1,25 @@
 import type { Sequelize } from 'sequelize';
-import type { ClockState, TargetDefinition } from '../../core/targets';
+import type { ClockState, TargetDefinition, TargetNotice } from '../../core/targets';
 import { flag, id, instant, integer, json, Table, text } from '../database/table';
 
 /** `measures` says what a target is about, so that pages can name and order clocks. */
 export type TargetRow = {
   id: string;
   definition: TargetDefinition;
-  measures: 'firstAnswer' | 'takenUp' | 'resolution';
+  measures: 'firstAnswer' | 'takenUp' | 'resolution' | 'delivery' | 'decision';
+  notices: TargetNotice[];
+  /** The team whose own promise it is; null: the organisation's. */
+  teamId: string | null;
   isOn: boolean;
   position: number;
+  version: number;
 };
 
 /** A clock's reading at its last event, for lists and timers; the journal stays the truth. */
 export type ClockRow = {
   ticketNumber: number;
+  /** Which piece of work it times, as in the journal. */
+  work: string;
   targetId: string;
   state: ClockState;
   startedAt: number | null;
@@ -36,14 +42,18 @@ export function createClockTables(sequelize: Sequelize) {
       id,
       definition: json,
       measures: text(20),
+      notices: json,
+      teamId: id,
       isOn: flag,
       position: integer,
+      version: integer,
     }),
     clocks: new Table<ClockRow>(
       sequelize,
       'clocks',
       {
         ticketNumber: integer,
+        work: text(60),
         targetId: id,
         state: text(12),
         startedAt: instant,
@@ -58,7 +68,7 @@ export function createClockTables(sequelize: Sequelize) {
         held: json,
         fired: json,
       },
-      ['ticketNumber', 'targetId'],
+      ['ticketNumber', 'work', 'targetId'],
     ),
   };
 }

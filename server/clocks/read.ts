@@ -17,6 +17,7 @@ export function toClock(row: ClockRow, target: TargetRow): Clock {
   const { name, kind } = target.definition;
   return {
     targetId,
+    work: row.work,
     name,
     kind,
     measures: target.measures,
@@ -32,30 +33,47 @@ export function toClock(row: ClockRow, target: TargetRow): Clock {
   };
 }
 
-/** The clocks of some tickets, by number, in the targets' order. Clocks that never started are left out. */
-export async function readClocks(listo: Listo, numbers: number[]): Promise<Map<number, Clock[]>> {
+/**
+ * The clocks of some tickets, by number, in the targets' order; with `all` those of their approvals too. Clocks that
+ * never started are left out.
+ */
+export async function readClocks(
+  listo: Listo,
+  numbers: number[],
+  { all = false } = {},
+): Promise<Map<number, Clock[]>> {
   const byNumber = new Map<number, Clock[]>(numbers.map((number) => [number, []]));
   if (numbers.length === 0) return byNumber;
   const targets = await listTargets(listo);
   const rows = await listo.db.tables.clocks.find({ ticketNumber: numbers });
   for (const target of targets)
     for (const row of rows)
-      if (row.targetId === target.id && row.state !== 'notStarted' && row.state !== 'cancelled')
+      if (
+        (all || row.work === 'ticket') &&
+        row.targetId === target.id &&
+        row.state !== 'notStarted' &&
+        row.state !== 'cancelled'
+      )
         byNumber.get(row.ticketNumber)!.push(toClock(row, target));
   return byNumber;
 }
 
-export async function readHistory(listo: Listo, number: number): Promise<HistoryEvent[]> {
-  const entries = await listo.db.tables.journal.find({ ticketNumber: number }, { order: ['id'] });
-  return toHistory(entries);
+export async function readHistory(listo: Listo, number: number, work: string): Promise<HistoryEvent[]> {
+  const entries = await listo.db.tables.journal.find({ ticketNumber: number, work }, { order: ['id'] });
+  return toHistory(entries, work);
 }
 
 /** "Why this time?": the working of one clock, until now or its end. */
-export async function readReckoning(listo: Listo, number: number, targetId: string) {
+export async function readReckoning(
+  listo: Listo,
+  { number, work, targetId }: { number: number; work: string; targetId: string },
+  isTeamSide: boolean,
+) {
   const target = await listo.db.tables.targets.findOne({ id: targetId });
-  if (!target) throw new ProblemError('notFound');
+  if (!target || (!isTeamSide && target.definition.kind !== 'serviceLevel'))
+    throw new ProblemError('notFound');
   const calendars = await listo.calendars.getAll();
-  const history = await readHistory(listo, number);
+  const history = await readHistory(listo, number, work);
   const now = listo.clock.now();
   const ended = replayClock(target.definition, calendars, history, now).reading.stoppedAt;
   const { reading, rows, plainElapsed } = reckonClock(target.definition, calendars, history, ended ?? now);

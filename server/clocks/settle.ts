@@ -23,7 +23,7 @@ function heldSpans(stretches: ClockStretch[], { state, countedFrom }: ClockReadi
 }
 
 /** A clock as it is stored, with the whole reading and its instant. */
-export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'fired'> & {
+export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'fired'> & {
   reading: ClockReading;
   readAt: number;
 };
@@ -56,16 +56,27 @@ export function toClockRow(
   };
 }
 
+/** Names a notice: of which work and target, what, and when. */
+export function toNoticeRef(work: string, targetId: string, what: string, at: number): string {
+  return [work, targetId, what, at].join('|');
+}
+
+export function fromNoticeRef(ref: string): { work: string; targetId: string; what: string } {
+  const [work = '', targetId = '', what = ''] = ref.split('|');
+  return { work, targetId, what };
+}
+
 /** The notices that a clock owes, past and to come: its breach and its warnings, each at its instant. */
 export function noticesOf(
   target: TargetRow,
   calendars: Calendars,
+  work: string,
   row: SettledClock,
 ): Pick<TimerRow, 'kind' | 'ref' | 'at'>[] {
   const { reading, calendarId, limit, elapsed } = row;
   const notices: Pick<TimerRow, 'kind' | 'ref' | 'at'>[] = [];
   const add = (kind: TimerRow['kind'], what: string, at: number) =>
-    notices.push({ kind, ref: `${target.id}:${what}@${at}`, at });
+    notices.push({ kind, ref: toNoticeRef(work, target.id, what, at), at });
   const lateAt = reading.breachedAt ?? (reading.state === 'running' ? reading.dueAt : null);
   if (lateAt !== null) add('clockLate', 'late', lateAt);
   for (const { percent, at } of reading.warnings) add('clockWarned', `${percent}`, at);

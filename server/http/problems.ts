@@ -48,6 +48,16 @@ export const PROBLEMS = {
   },
   bodyTooLarge: { status: 413, title: 'Too much at once', wayOut: 'Shorten the text or send it as a file.' },
   malformed: { status: 400, title: 'Cannot be read', wayOut: 'Send JSON as the API description says.' },
+  calendarInUse: {
+    status: 409,
+    title: 'Calendar in use',
+    wayOut: 'Give its users another calendar first.',
+  },
+  icalendarNotRead: {
+    status: 422,
+    title: 'Not an iCalendar file',
+    wayOut: 'Mend the line named and choose the file again; nothing was taken in.',
+  },
   alreadySetUp: { status: 409, title: 'Already set up', wayOut: 'Sign in instead.' },
   notReady: { status: 503, title: 'Database away', wayOut: 'Wait a moment; Listo tries again by itself.' },
   unexpected: {
@@ -58,7 +68,7 @@ export const PROBLEMS = {
 } as const satisfies Record<string, ProblemKind>;
 
 export type ProblemName = keyof typeof PROBLEMS;
-type Extra = Pick<Problem, 'fields' | 'differences'>;
+type Extra = Pick<Problem, 'fields' | 'differences' | 'facts'>;
 
 /** An expected failure on its way to the client as problem details (RFC 9457). */
 export class ProblemError extends Error {

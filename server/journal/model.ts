@@ -17,6 +17,8 @@ export type JournalRow = {
   via: Via;
   type: string;
   ticketNumber: number | null;
+  /** Which piece of work of the ticket it is of: 'ticket' itself or 'approval:<id>'; clocks are read by piece. */
+  work: string;
   audience: 'requester' | 'team';
   changes: Changes;
   data: Record<string, unknown>;
@@ -34,6 +36,7 @@ export function createJournalTables(sequelize: Sequelize) {
       via: text(20),
       type: text(40),
       ticketNumber: integer,
+      work: text(60),
       audience: text(10),
       changes: json,
       data: json,

@@ -15,6 +15,8 @@ type Listener = { viewer: Viewer; response: Response };
 
 /** Whether the viewer may learn of the entry: as the requester's side does, or as the team. */
 function mayLearn(viewer: Viewer, entry: JournalRow, found: Guarded | null): boolean {
+  // What concerns no ticket is of calendars, targets and teams, which everyone may read.
+  if (entry.ticketNumber === null) return true;
   if (!found) return false;
   return may(createRights(viewer), entry.audience === 'team' ? 'readNotes' : 'read', found.guarded);
 }

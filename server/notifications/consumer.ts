@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { whoIsTold, type Parties, type ToldEvent } from '../../core/telling';
+import type { LocalText } from '../../core/forms';
+import { whoIsTold, type Parties, type Reader, type ToldEvent } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -21,6 +22,9 @@ const EVENTS: Record<string, ToldEvent> = {
   withdrawn: 'withdrawn',
   warned: 'warned',
   late: 'late',
+  dueWarned: 'late',
+  reminded: 'reminded',
+  outOfHours: 'outOfHours',
 };
 
 function eventsOf({ type }: JournalRow, ticket: TicketRecord): ToldEvent[] {
@@ -34,6 +38,11 @@ function isAwaiting({ type, data }: JournalRow, ticket: TicketRecord): boolean {
   if (type === 'sent') return data.awaitsApproval === true;
   if (type === 'decided') return data.outcome !== 'approved';
   return ticket.state === 'held' && ticket.heldFor === 'approval';
+}
+
+/** A target's own choice of whom to tell of its warning or breach; else the table's. */
+function readersOf({ data }: JournalRow): Reader[] | undefined {
+  return Array.isArray(data.tell) ? (data.tell as Reader[]) : undefined;
 }
 
 type Surroundings = {
@@ -93,13 +102,14 @@ export const tellingConsumer: Consumer = {
       if (!ticket) return [];
       const parties = partiesOf(entry, ticket, around);
       return eventsOf(entry, ticket).flatMap((event) =>
-        whoIsTold(event, parties, entry.actorId).map(({ personId, as }) => ({
+        whoIsTold(event, parties, entry.actorId, readersOf(entry)).map(({ personId, as }) => ({
           personId,
           ticketNumber: ticket.number,
           journalId: entry.id,
           event,
           relation: as,
           at: entry.at,
+          words: (entry.data.words as LocalText | undefined) ?? null,
           readAt: null,
         })),
       );

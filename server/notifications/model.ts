@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
+import type { LocalText } from '../../core/forms';
 import type { Reader, ToldEvent } from '../../core/telling';
-import { autoNumber, id, instant, integer, Table, text } from '../database/table';
+import { autoNumber, id, instant, integer, json, Table, text } from '../database/table';
 
 export type NotificationRow = {
   id: number;
@@ -10,6 +11,8 @@ export type NotificationRow = {
   event: ToldEvent;
   relation: Reader;
   at: number;
+  /** What the target says, where it says something of its own. */
+  words: LocalText | null;
   readAt: number | null;
 };
 
@@ -23,6 +26,7 @@ export function createNotificationTables(sequelize: Sequelize) {
       event: text(20),
       relation: text(20),
       at: instant,
+      words: json,
       readAt: instant,
     }),
   };

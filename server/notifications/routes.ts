@@ -10,7 +10,7 @@ export const notificationRoutes: Routes = (router, listo) => {
 
   serve(router, notifications.list, async ({ viewer }) => {
     const rows = await listo.db.select<Row>(
-      `SELECT n.id, n.at, n.event, n.relation AS \`as\`, n.readAt, t.number, t.title, p.name AS actor
+      `SELECT n.id, n.at, n.event, n.relation AS \`as\`, n.words, n.readAt, t.number, t.title, p.name AS actor
        FROM notifications n JOIN tickets t ON t.number = n.ticketNumber JOIN journal j ON j.id = n.journalId
        LEFT JOIN people p ON p.id = j.actorId
        WHERE n.personId = :id ORDER BY n.id DESC LIMIT :limit`,

@@ -7,25 +7,25 @@ export interface CalendarStore {
   getAll(): Promise<Calendars>;
 }
 
-const FRESH_MS = 5_000;
-
 export function createCalendarStore(db: Database): CalendarStore {
   let compiled: Calendars = {};
   let stamp = '';
-  let readAt = -Infinity;
 
+  /** Looks each time whether one changed: a clock read by an old calendar would be wrong until its next event. */
   async function refresh(): Promise<void> {
-    const rows = await db.tables.calendars.find({}, { order: ['id'] });
-    const newStamp = rows.map(({ id, version }) => `${id}@${version}`).join();
-    if (newStamp !== stamp)
-      compiled = Object.fromEntries(rows.map(({ id, spec }) => [id, compileCalendar(spec)]));
+    const versions = await db.select<{ id: string; version: number }>(
+      'SELECT id, version FROM calendars ORDER BY id',
+    );
+    const newStamp = versions.map(({ id, version }) => `${id}@${version}`).join();
+    if (newStamp === stamp) return;
+    const rows = await db.tables.calendars.find({});
+    compiled = Object.fromEntries(rows.map(({ id, spec }) => [id, compileCalendar(spec)]));
     stamp = newStamp;
-    readAt = performance.now();
   }
 
   return {
     async getAll() {
-      if (performance.now() - readAt > FRESH_MS) await refresh();
+      await refresh();
       return compiled;
     },
   };

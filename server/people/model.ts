@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { CalendarSpec } from '../../core/calendar';
+import type { OutOfHours } from '../../core/hours';
 import type { Language, LocalText } from '../../core/forms';
 import type { TeamRole } from '../../core/rights';
 import { flag, id, instant, integer, json, Table, text } from '../database/table';
@@ -34,6 +35,7 @@ export type TeamRow = {
   name: LocalText;
   isConfidential: boolean;
   calendarId: string;
+  outOfHours: OutOfHours;
   version: number;
 };
 export type GroupRow = { id: string; teamId: string; name: string };
@@ -70,6 +72,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       name: json,
       isConfidential: flag,
       calendarId: id,
+      outOfHours: json,
       version: integer,
     }),
     groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),

@@ -1,4 +1,5 @@
 import { api } from '../../contract';
+import { maySetUp } from '../../core/rights';
 import { serve, type Routes } from '../http/serve';
 
 const FOUND = 12;
@@ -18,7 +19,7 @@ export const peopleRoutes: Routes = (router, listo) => {
     return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
   });
 
-  serve(router, people.teams, async () => {
+  serve(router, people.teams, async ({ viewer }) => {
     const teams = await tables.teams.find({}, { order: ['id'] });
     const groups = await tables.groups.find({}, { order: ['name'] });
     const members = await select<{
@@ -30,7 +31,10 @@ export const peopleRoutes: Routes = (router, listo) => {
     }>(
       'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
     );
-    return teams.map(({ id, name, isConfidential, calendarId }) => ({
+    return teams.map(({ id, name, isConfidential, calendarId, outOfHours, version }) => ({
+      outOfHours,
+      version,
+      mayEdit: maySetUp(viewer, id),
       id,
       name,
       isConfidential,
@@ -40,10 +44,5 @@ export const peopleRoutes: Routes = (router, listo) => {
         .map(({ id: groupId, name: groupName }) => ({ id: groupId, name: groupName })),
       members: members.filter(({ teamId }) => teamId === id).map(({ teamId: _, ...member }) => member),
     }));
-  });
-
-  serve(router, people.calendars, async () => {
-    const rows = await tables.calendars.find({}, { order: ['id'] });
-    return rows.map(({ id, spec }) => ({ id, spec }));
   });
 };

@@ -29,6 +29,10 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     mayAskForOthers: viewer.mayAskForOthers || isAgent(viewer),
     teams: viewer.teams,
     known: getKnownFacts(person, site.name),
-    areas: isAgent(viewer) ? ['ask', 'desk'] : ['ask'],
+    areas: [
+      'ask',
+      ...(isAgent(viewer) ? (['desk'] as const) : []),
+      ...(isAgent(viewer) || viewer.isAdministrator ? (['workshop'] as const) : []),
+    ],
   };
 }

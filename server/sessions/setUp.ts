@@ -2,6 +2,8 @@ import { nanoid } from 'nanoid';
 import { compileCalendar, UnknownTimeZone, WEEKDAYS } from '../../core/calendar';
 import type { BodyOf } from '../../contract/endpoint';
 import type { api } from '../../contract';
+import { WAITS } from '../../core/hours';
+import { addTwoPromises } from '../teams/service';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { hashPassword } from './sessions';
@@ -37,7 +39,8 @@ export async function setUp(listo: Listo, body: BodyOf<typeof api.session.setUp>
         name: { en: 'Service desk', pt: 'Central de serviços' },
         isConfidential: false,
       };
-      await db.tables.teams.insert({ ...team, calendarId: 'office', version: 1 }, tx);
+      await db.tables.teams.insert({ ...team, calendarId: 'office', outOfHours: WAITS, version: 1 }, tx);
+      await addTwoPromises(listo, tx, { ...team, calendarId: 'office' });
       await db.tables.people.insert(
         {
           id,

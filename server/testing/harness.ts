@@ -10,6 +10,7 @@ import type { Clock } from '../clock';
 import { readConfig } from '../config';
 import { openDatabase } from '../database/database';
 import { migrate } from '../database/migrate';
+import { setClosing } from '../hours/closing';
 import { startListo, type RunningListo } from '../process';
 
 /** A clock that tests set by hand: the server's hand is moved, nothing waits. */
@@ -59,6 +60,8 @@ async function fill(running: RunningListo): Promise<void> {
   await tables.members.insertAll(organisation.members);
   await tables.services.insertAll(createServices());
   await tables.targets.insertAll(createTargets());
+  for (const team of organisation.teams)
+    await running.listo.db.transaction((tx) => setClosing(running.listo, team, tx));
   await tables.settings.insert({ name: 'demo', value: { people: named.map(({ id }) => id) } });
 }
 
@@ -75,7 +78,7 @@ export async function startTestListo(name: string, { isEmpty = false } = {}): Pr
     PORT: '0',
     DATABASE_URL: databaseUrl,
     LISTO_DATA_DIR: dataDir,
-    LOG_LEVEL: 'fatal',
+    LOG_LEVEL: process.env.TLOG ?? 'fatal',
     LISTO_SIGN_IN_LIMIT: '1000',
   });
 

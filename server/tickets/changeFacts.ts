@@ -6,6 +6,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
+import { toDueColumns } from './dueByHand';
 import { requireTicket } from './guard';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
@@ -34,6 +35,15 @@ async function priorityChanges(
   };
 }
 
+/** A reminder belongs to a due instant, before it, and to come. */
+function refuseReminder(ticket: TicketRecord, { due, remindAt }: Omit<Body, 'version'>, now: number): void {
+  if (remindAt === undefined || remindAt === null) return;
+  const refuse = (code: string) =>
+    new ProblemError('fieldsNotValid', { fields: [{ field: 'remindAt', code }] });
+  if (due === null || (due === undefined && ticket.dueAt === null)) throw refuse('needsDue');
+  if (remindAt <= now) throw refuse('notPossible');
+}
+
 /** Changes facts of a ticket in place. */
 export async function changeFacts(
   listo: Listo,
@@ -44,8 +54,14 @@ export async function changeFacts(
 ) {
   return change(listo, actor, async (tx) => {
     const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
-    await refuseStale(listo, tx, ticket, { version, restsOn: wanted });
+    const { due, remindAt, ...facts } = wanted;
+    const byHand = due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
+    await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
+    refuseReminder(ticket, wanted, listo.clock.now());
     const changes = {
+      ...byHand,
+      ...(due === null && { remindAt: null }),
+      ...(remindAt !== undefined && { remindAt }),
       ...(wanted.title !== undefined && { title: wanted.title }),
       ...(await priorityChanges(listo, ticket, wanted)),
     };

@@ -127,7 +127,6 @@ export async function createTicket(
     );
     if (body.fileIds.length > 0)
       await keepFiles(listo, tx, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
-    if (service.approval) await askForApproval(listo, tx, ticket, service);
     await append(listo, tx, {
       at: row.createdAt!,
       actorId: viewer.id,
@@ -138,6 +137,7 @@ export async function createTicket(
       changes: openingChanges(row),
       data: { version: 1, awaitsApproval: service.approval !== null },
     });
+    if (service.approval) await askForApproval(listo, tx, ticket, service);
     return { number };
   });
 }

@@ -32,6 +32,10 @@ export type TicketRecord = {
   answers: Answers;
   answered: boolean;
   createdAt: number;
+  /** When someone said it is due; for a bare date, the date's end where its holder is. */
+  dueAt: number | null;
+  dueDate: string | null;
+  remindAt: number | null;
   changedAt: number;
   resolvedAt: number | null;
   closedAt: number | null;
@@ -90,6 +94,9 @@ export function createTicketTables(sequelize: Sequelize) {
         answers: json,
         answered: flag,
         createdAt: instant,
+        dueAt: instant,
+        dueDate: text(10),
+        remindAt: instant,
         changedAt: instant,
         resolvedAt: instant,
         closedAt: instant,

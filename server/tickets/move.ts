@@ -21,7 +21,7 @@ import { recordChange } from './record';
 import { refuseStale } from './stale';
 
 /** What a move is called in the journal. */
-const ENTRY_TYPES: Record<MoveName, string> = {
+export const ENTRY_TYPES: Record<MoveName, string> = {
   take: 'taken',
   hold: 'held',
   resume: 'resumed',

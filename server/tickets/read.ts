@@ -6,6 +6,7 @@ import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
+import { readDue } from './dueByHand';
 import { readEntries } from './entries';
 import { listRights, requireTicket } from './guard';
 import type { TicketRecord } from './model';
@@ -49,7 +50,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     ...collaboratorIds,
   ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
-  const clocks = (await readClocks(listo, [number])).get(number)!;
+  const clocks = (await readClocks(listo, [number], { all: true })).get(number)!;
   const files = await tables.files.find({ ticketNumber: number, messageId: null });
   const {
     version,
@@ -79,6 +80,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     urgency,
     via,
     createdAt,
+    due: readDue(ticket, listo.clock.now()),
     rating: ticket.rating,
     ratingWord: ticket.ratingWord,
     rights,

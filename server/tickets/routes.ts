@@ -1,4 +1,5 @@
 import { api } from '../../contract';
+import { createRights, may } from '../../core/rights';
 import { serve, type Routes } from '../http/serve';
 import { readReckoning } from '../clocks/read';
 import { changeFacts } from './changeFacts';
@@ -34,8 +35,9 @@ export const ticketRoutes: Routes = (router, listo) => {
     readWorklist(listo, viewer, params.name, query),
   );
   serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
-  serve(router, clocks.reckoning, async ({ viewer, params }) => {
-    await requireTicket(listo, viewer, params.number, 'read');
-    return readReckoning(listo, params.number, params.targetId);
+  serve(router, clocks.reckoning, async ({ viewer, params, query }) => {
+    const { guarded } = await requireTicket(listo, viewer, params.number, 'read');
+    const isTeamSide = may(createRights(viewer), 'readNotes', guarded);
+    return readReckoning(listo, { ...params, ...query }, isTeamSide);
   });
 };

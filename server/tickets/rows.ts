@@ -3,17 +3,20 @@ import type { LocalText } from '../../core/forms';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
+import { readDue } from './dueByHand';
 import type { TicketRecord } from './model';
 
 export type RowRecord = Pick<
   TicketRecord,
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
   | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
+  | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt')
 > & { service: LocalText; team: LocalText; isDeclined: number };
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
-  t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt, s.title AS service, tm.name AS team`;
+  t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
+  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, tm.name AS team`;
 export const ROW_JOINS = 'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId';
 
 async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<number, string[]>> {
@@ -39,13 +42,18 @@ export async function completeRows(listo: Listo, records: RowRecord[]): Promise<
   const clocks = await readClocks(listo, numbers);
   const awaiting = records.filter(({ heldFor }) => heldFor === 'approval').map(({ number }) => number);
   const approvers = await readApprovers(listo, awaiting);
-  return records.map(({ requesterId, assigneeId, teamId, team, tightestDueAt: _, isDeclined, ...row }) => ({
-    ...row,
-    isDeclined: Boolean(isDeclined),
-    requester: people.get(requesterId)!,
-    assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
-    team: { id: teamId, name: team },
-    approvers: approvers.get(row.number) ?? [],
-    clocks: clocks.get(row.number)!,
-  }));
+  const now = listo.clock.now();
+  return records.map(({ requesterId, assigneeId, teamId, team, isDeclined, ...record }) => {
+    const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, resolvedAt: _____, ...row } = record;
+    return {
+      ...row,
+      due: readDue(record, now),
+      isDeclined: Boolean(isDeclined),
+      requester: people.get(requesterId)!,
+      assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
+      team: { id: teamId, name: team },
+      approvers: approvers.get(row.number) ?? [],
+      clocks: clocks.get(row.number)!,
+    };
+  });
 }

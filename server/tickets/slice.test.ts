@@ -105,6 +105,7 @@ test('asked, granted, taken, answered, held, answered, done, confirmed', async (
   expect(page).toMatchObject({ state: 'closed', rating: 5, moves: [] });
   expect(page.entries.map(({ type }) => type)).toEqual([
     'sent',
+    'asked',
     'decided',
     'granted',
     'taken',

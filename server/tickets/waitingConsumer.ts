@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { Consumer } from '../journal/consumer';
 import type { Listo } from '../listo';
+import { settleDue } from './dueByHand';
 import type { TicketRecord } from './model';
 
 /** Done and unanswered, a ticket closes by itself after so many working days of its team. */
@@ -17,6 +18,18 @@ export async function closesAt(
   return calendar.addWorking(ticket.resolvedAt, CLOSES_AFTER_DAYS * calendar.spec.hoursPerDay * 3_600_000);
 }
 
+/** Those of some tickets that carry a due instant or a reminder, or a timer of one. */
+async function listDueByHand(listo: Listo, numbers: number[], tx: Transaction): Promise<number[]> {
+  if (numbers.length === 0) return [];
+  const rows = await listo.db.select<{ number: number }>(
+    `SELECT number FROM tickets WHERE number IN (:numbers) AND (dueAt IS NOT NULL OR remindAt IS NOT NULL)
+     UNION SELECT ticketNumber FROM timers WHERE ticketNumber IN (:numbers) AND kind IN ('dueByHand', 'remind')`,
+    { numbers },
+    tx,
+  );
+  return rows.map(({ number }) => number);
+}
+
 async function setTimers(listo: Listo, number: number, tx: Transaction): Promise<void> {
   const { tables } = listo.db;
   const ticket = await tables.tickets.findOne({ number }, tx);
@@ -30,7 +43,9 @@ async function setTimers(listo: Listo, number: number, tx: Transaction): Promise
     await set('resumeTicket', ticket.heldUntil);
 }
 
-/** Sets and clears what ends waiting: for the requester's word, and for a date. */
+const HOLDERS = ['assigneeId', 'teamId', 'state', 'dueAt', 'dueDate', 'remindAt'];
+
+/** Sets and clears what ends waiting (for the requester's word, for a date) and what was set by hand. */
 export const waitingConsumer: Consumer = {
   name: 'waiting',
   async handle(listo, entries, tx) {
@@ -40,5 +55,10 @@ export const waitingConsumer: Consumer = {
     );
     for (const number of new Set(moved.map(({ ticketNumber }) => ticketNumber)))
       if (number !== null) await setTimers(listo, number, tx);
+    const touched = entries.filter(
+      ({ changes, type }) => type !== 'sent' && HOLDERS.some((field) => field in changes),
+    );
+    const numbers = [...new Set(touched.map(({ ticketNumber }) => ticketNumber!))];
+    for (const number of await listDueByHand(listo, numbers, tx)) await settleDue(listo, number, tx);
   },
 };

@@ -1,30 +1,10 @@
-import { append } from '../journal/append';
+import { noticeHandler } from '../clocks/notices';
+import { closeHours } from '../hours/closing';
+import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
 import type { MoveName } from '../../core/tickets';
 import type { TimerHandler } from './runner';
 import type { TimerKind } from './model';
-
-/** Late by more than this, a notice says that it comes late. */
-const LATE_MS = 1_000;
-
-function noticeHandler(type: 'late' | 'warned'): TimerHandler {
-  return async (listo, { ticketNumber, ref, at }, tx) => {
-    const { tables } = listo.db;
-    const [targetId = '', what = ''] = ref.split(/[:@]/);
-    const clock = await tables.clocks.findOne({ ticketNumber, targetId }, tx, true);
-    const target = await tables.targets.findOne({ id: targetId }, tx);
-    if (!clock || !target || clock.fired.includes(ref)) return;
-    await tables.clocks.update({ ticketNumber, targetId }, { fired: [...clock.fired, ref] }, tx);
-    const data = {
-      targetId,
-      target: target.definition.name,
-      dueAt: at,
-      isOverdueNotice: listo.clock.now() - at > LATE_MS,
-      ...(type === 'warned' && { percent: Number(what) }),
-    };
-    await append(listo, tx, { actorId: null, via: 'timer', type, ticketNumber, audience: 'team', data });
-  };
-}
 
 function moveHandler(name: MoveName, isStill: (state: string) => boolean): TimerHandler {
   return async (listo, { ticketNumber }, tx) => {
@@ -39,4 +19,7 @@ export const timerHandlers: Record<TimerKind, TimerHandler> = {
   clockWarned: noticeHandler('warned'),
   closeTicket: moveHandler('close', (state) => state === 'done'),
   resumeTicket: moveHandler('resume', (state) => state === 'held'),
+  remind,
+  dueByHand: giveDueWord,
+  teamCloses: closeHours,
 };

@@ -1,7 +1,8 @@
 import type { Sequelize } from 'sequelize';
 import { instant, integer, Table, text } from '../database/table';
 
-export type TimerKind = 'clockWarned' | 'clockLate' | 'closeTicket' | 'resumeTicket';
+export type TimerKind =
+  'clockWarned' | 'clockLate' | 'closeTicket' | 'resumeTicket' | 'remind' | 'dueByHand' | 'teamCloses';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };
@@ -11,7 +12,7 @@ export function createTimerTables(sequelize: Sequelize) {
     timers: new Table<TimerRow>(
       sequelize,
       'timers',
-      { ticketNumber: integer, kind: text(20), ref: text(80), at: instant },
+      { ticketNumber: integer, kind: text(20), ref: text(160), at: instant },
       ['ticketNumber', 'kind', 'ref'],
     ),
   };

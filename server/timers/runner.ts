@@ -24,8 +24,9 @@ export async function runDueTimers(listo: Listo, handlers: Record<TimerKind, Tim
     );
     for (const timer of due) {
       const { ticketNumber, kind, ref } = timer;
-      await handlers[kind](listo, timer, tx);
+      // Gone first: what it does may set it anew.
       await db.tables.timers.remove({ ticketNumber, kind, ref }, tx);
+      await handlers[kind](listo, timer, tx);
     }
     return due.length;
   });

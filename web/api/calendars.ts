@@ -9,7 +9,7 @@ export function useCalendars(): Record<string, CompiledCalendar> | null {
   const { data } = useQuery({
     queryKey: ['calendars'],
     staleTime: 300_000,
-    queryFn: () => call(api.people.calendars),
+    queryFn: () => call(api.calendars.list),
   });
   return (
     useMemo(

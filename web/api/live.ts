@@ -3,6 +3,8 @@ import { useEffect, useState } from 'react';
 import type { LiveEvent } from '../../contract/live';
 import { setReachable } from './reachable';
 
+/** Queries that a change of how work is timed may change. */
+const SETTINGS = ['calendars', 'targets', 'teams', 'sites', 'ticket'];
 /** Queries that an event of any ticket may change. */
 const SHARED = ['worklist', 'mine', 'asks', 'notifications'];
 
@@ -18,9 +20,10 @@ export function useLive(): LiveEvent | null {
       const event = JSON.parse(data as string) as LiveEvent;
       setLast(event);
       renew(SHARED);
-      if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
+      if (event.number === null) renew(SETTINGS);
+      else void client.invalidateQueries({ queryKey: ['ticket', event.number] });
     };
-    source.addEventListener('anew', () => renew([...SHARED, 'ticket']));
+    source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS]));
     source.onopen = () => setReachable(true);
     return () => source.close();
   }, [client]);

@@ -52,10 +52,10 @@ export const useAsks = () => useQuery({ queryKey: ['asks'], queryFn: () => call(
 export const useTicket = (number: number) =>
   useQuery({ queryKey: ['ticket', number], queryFn: () => call(api.tickets.get, { params: { number } }) });
 
-export const useReckoning = (number: number, targetId: string) =>
+export const useReckoning = (number: number, targetId: string, work: string) =>
   useQuery({
-    queryKey: ['ticket', number, 'clock', targetId],
-    queryFn: () => call(api.clocks.reckoning, { params: { number, targetId } }),
+    queryKey: ['ticket', number, 'clock', work, targetId],
+    queryFn: () => call(api.clocks.reckoning, { params: { number, targetId }, query: { work } }),
   });
 
 export const useWorklist = (name: WorklistName) =>
@@ -68,6 +68,9 @@ export const useWorklist = (name: WorklistName) =>
 
 export const useTeams = () =>
   useQuery({ queryKey: ['teams'], staleTime: 300_000, queryFn: () => call(api.people.teams) });
+
+export const useSites = () =>
+  useQuery({ queryKey: ['sites'], staleTime: 300_000, queryFn: () => call(api.teams.sites) });
 
 export const usePeopleSearch = (q: string) =>
   useQuery({

@@ -5,6 +5,8 @@ import { TOLD_EVENTS } from '../../core/telling';
 import { PROBLEMS } from '../../server/http/problems';
 import { en } from './en';
 import { pt } from './pt';
+import { workshopEn } from './workshop.en';
+import { workshopPt } from './workshop.pt';
 
 type Tree = { [key: string]: string | Tree };
 
@@ -17,8 +19,8 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
     ),
   );
 }
-const english = flatten(en);
-const portuguese = flatten(pt);
+const english = flatten({ ...en, workshop: workshopEn });
+const portuguese = flatten({ ...pt, workshop: workshopPt });
 
 test('both languages have the same keys, the same blanks, and no empty word', () => {
   expect([...portuguese.keys()]).toEqual([...english.keys()]);

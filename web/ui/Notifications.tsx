@@ -30,7 +30,7 @@ function groupByTicket(all: Notification[]): Notification[][] {
 
 /** What one was told, grouped by ticket, each leading to its place. */
 export function Notifications() {
-  const { t } = useWords();
+  const { t, local } = useWords();
   const times = useTimes();
   const now = useNow(30_000);
   const renew = useRenew();
@@ -88,7 +88,8 @@ export function Notifications() {
               </strong>
               {group.slice(0, 3).map((each) => (
                 <span key={each.id}>
-                  {wordsOf(each)} {each.number} · {times.when(each.at, now)}
+                  {each.words ? local(each.words) : `${wordsOf(each)} ${each.number}`} ·{' '}
+                  {times.when(each.at, now)}
                 </span>
               ))}
             </Link>

@@ -25,11 +25,19 @@ export function Palette() {
         onClick: go(`/desk/${name}`),
       }))
     : [];
+  const inWorkshop = me.areas.includes('workshop')
+    ? (['calendars', 'promises', 'hours'] as const).map((subject) => ({
+        id: `workshop-${subject}`,
+        label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
+        onClick: go(`/workshop/${subject}`),
+      }))
+    : [];
   const places: SpotlightActionData[] = [
     { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },
     { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
     { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },
     ...inDesk,
+    ...inWorkshop,
   ];
   const isAsked = q.trim() !== '';
   const groups: SpotlightActionGroupData[] = [

@@ -12,6 +12,7 @@ const always = compileCalendar({
 });
 const clock: Clock = {
   targetId: 't',
+  work: 'ticket',
   name: 'Resolve',
   kind: 'serviceLevel',
   measures: 'resolution',

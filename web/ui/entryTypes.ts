@@ -20,4 +20,8 @@ export const ENTRY_EVENTS_SHOWN = [
   'unfollowed',
   'warned',
   'late',
+  'asked',
+  'outOfHours',
+  'dueWarned',
+  'reminded',
 ] as const;

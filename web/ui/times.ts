@@ -18,7 +18,8 @@ type Options = {
   t(key: string, values?: Record<string, unknown>): string;
 };
 
-const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
+/** Where each language's dates are written as in. */
+export const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
 const DAY_MS = 86_400_000;
 
 /** Formats for one viewer. @example createTimes(tomas).when(due, now) // 'today 13:12' */

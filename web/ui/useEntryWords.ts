@@ -1,4 +1,5 @@
 import type { Entry } from '../../contract/tickets';
+import type { LocalText } from '../../core/forms';
 import { useWords } from '../messages/useWords';
 import { ENTRY_EVENTS_SHOWN } from './entryTypes';
 
@@ -6,7 +7,7 @@ const SHOWN = new Set<string>(ENTRY_EVENTS_SHOWN);
 
 /** An entry of the journal in words, or null for one that is not shown. */
 export function useEntryWords(meId: string): (entry: Entry) => string | null {
-  const { t } = useWords();
+  const { t, local } = useWords();
   return ({ type, actor, data, changes }) => {
     if (!SHOWN.has(type)) return null;
     const who = actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
@@ -19,6 +20,7 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       percent: data.percent,
       fields: fields.join(', '),
       whom: typeof heldFor === 'string' ? t(`heldFor/${heldFor}`) : '',
+      words: data.words ? local(data.words as LocalText) : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });
   };

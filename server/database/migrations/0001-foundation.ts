@@ -13,7 +13,7 @@ const statements = [
     isAdministrator BOOLEAN NOT NULL, mayAskForOthers BOOLEAN NOT NULL, goesFirst BOOLEAN NOT NULL,
     passwordHash VARCHAR(255), leftAt BIGINT, version INT NOT NULL DEFAULT 1,
     INDEX byName (name), INDEX byManager (managerId))`,
-  `CREATE TABLE teams (id ${key} PRIMARY KEY, name JSON NOT NULL, isConfidential BOOLEAN NOT NULL, calendarId ${key} NOT NULL, version INT NOT NULL DEFAULT 1)`,
+  `CREATE TABLE teams (id ${key} PRIMARY KEY, name JSON NOT NULL, isConfidential BOOLEAN NOT NULL, calendarId ${key} NOT NULL, outOfHours JSON NOT NULL, version INT NOT NULL DEFAULT 1)`,
   `CREATE TABLE team_groups (id ${key} PRIMARY KEY, teamId ${key} NOT NULL, name VARCHAR(255) NOT NULL)`,
   `CREATE TABLE team_members (teamId ${key}, personId ${key}, role VARCHAR(20) NOT NULL, groupId ${key}, PRIMARY KEY (teamId, personId), INDEX byPerson (personId))`,
   `CREATE TABLE settings (name VARCHAR(60) PRIMARY KEY, value JSON NOT NULL)`,
@@ -26,7 +26,8 @@ const statements = [
     id ${key} PRIMARY KEY, kind VARCHAR(10) NOT NULL, place VARCHAR(20) NOT NULL, title JSON NOT NULL, description JSON NOT NULL,
     otherWords JSON NOT NULL, teamId ${key} NOT NULL, groupId ${key}, form JSON NOT NULL, approval JSON, fallbackApproverId ${key},
     cost INT, impact VARCHAR(20) NOT NULL, urgency VARCHAR(20) NOT NULL, isOn BOOLEAN NOT NULL, version INT NOT NULL DEFAULT 1)`,
-  `CREATE TABLE targets (id ${key} PRIMARY KEY, definition JSON NOT NULL, measures VARCHAR(20) NOT NULL, isOn BOOLEAN NOT NULL, position INT NOT NULL)`,
+  `CREATE TABLE targets (id ${key} PRIMARY KEY, definition JSON NOT NULL, measures VARCHAR(20) NOT NULL, notices JSON NOT NULL, teamId ${key},
+    isOn BOOLEAN NOT NULL, position INT NOT NULL, version INT NOT NULL DEFAULT 1)`,
   `CREATE TABLE tickets (
     number BIGINT PRIMARY KEY AUTO_INCREMENT, version INT NOT NULL DEFAULT 1, kind VARCHAR(10) NOT NULL, title VARCHAR(255) NOT NULL,
     serviceId ${key} NOT NULL, teamId ${key} NOT NULL, groupId ${key}, isConfidential BOOLEAN NOT NULL, requesterId ${key} NOT NULL,
@@ -34,7 +35,7 @@ const statements = [
     heldUntil BIGINT, heldReason LONGTEXT, solution LONGTEXT, isDeclined BOOLEAN NOT NULL DEFAULT FALSE, priority CHAR(2) NOT NULL,
     impact VARCHAR(20) NOT NULL, urgency VARCHAR(20) NOT NULL, priorityReason VARCHAR(500), via VARCHAR(20) NOT NULL,
     place VARCHAR(255) NOT NULL, answers JSON NOT NULL, answered BOOLEAN NOT NULL DEFAULT FALSE, createdAt BIGINT NOT NULL,
-    changedAt BIGINT NOT NULL, resolvedAt BIGINT, closedAt BIGINT, rating TINYINT, ratingWord LONGTEXT,
+    dueAt BIGINT, dueDate CHAR(10) CHARACTER SET ascii, remindAt BIGINT, changedAt BIGINT NOT NULL, resolvedAt BIGINT, closedAt BIGINT, rating TINYINT, ratingWord LONGTEXT,
     tightestDueAt BIGINT NOT NULL DEFAULT 9000000000000000,
     INDEX byTeam (teamId, state, tightestDueAt, number), INDEX byAssignee (assigneeId, state, tightestDueAt, number),
     INDEX byState (state, tightestDueAt, number), INDEX byRequester (requesterId, state, number), INDEX byDue (tightestDueAt, number),
@@ -52,22 +53,24 @@ const statements = [
     askedId ${key} NOT NULL, reason VARCHAR(20) NOT NULL, askedAt BIGINT NOT NULL, decision VARCHAR(10), decidedById ${key},
     decidedAt BIGINT, words LONGTEXT, INDEX byAsked (askedId, decision), INDEX byTicket (ticketNumber))`,
   `CREATE TABLE journal (id BIGINT PRIMARY KEY AUTO_INCREMENT, position BIGINT UNIQUE, at BIGINT NOT NULL, actorId ${key},
-    via VARCHAR(20) NOT NULL, type VARCHAR(40) NOT NULL, ticketNumber BIGINT, audience VARCHAR(10) NOT NULL, changes JSON NOT NULL,
+    via VARCHAR(20) NOT NULL, type VARCHAR(40) NOT NULL, ticketNumber BIGINT, work VARCHAR(60) CHARACTER SET ascii NOT NULL, audience VARCHAR(10) NOT NULL, changes JSON NOT NULL,
     data JSON NOT NULL, INDEX byTicket (ticketNumber, id))`,
   `CREATE TRIGGER journal_is_never_rewritten BEFORE UPDATE ON journal FOR EACH ROW
-    IF OLD.position IS NOT NULL OR NEW.id <> OLD.id OR NEW.at <> OLD.at OR NEW.type <> OLD.type OR NEW.changes <> OLD.changes OR NEW.data <> OLD.data
+    IF OLD.position IS NOT NULL OR NEW.id <> OLD.id OR NEW.at <> OLD.at OR NEW.type <> OLD.type OR NEW.work <> OLD.work OR NEW.changes <> OLD.changes OR NEW.data <> OLD.data
     THEN SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The journal is never rewritten'; END IF`,
   `CREATE TRIGGER journal_is_never_deleted BEFORE DELETE ON journal FOR EACH ROW
     SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The journal is never deleted'`,
   `CREATE TABLE consumers (name VARCHAR(40) PRIMARY KEY, position BIGINT NOT NULL)`,
-  `CREATE TABLE clocks (ticketNumber BIGINT, targetId ${key}, state VARCHAR(12) CHARACTER SET ascii NOT NULL, startedAt BIGINT,
+  `CREATE TABLE clocks (ticketNumber BIGINT, work VARCHAR(60) CHARACTER SET ascii, targetId ${key}, state VARCHAR(12) CHARACTER SET ascii NOT NULL, startedAt BIGINT,
     countedFrom BIGINT, elapsed BIGINT NOT NULL, pausedFor BIGINT NOT NULL, \`limit\` BIGINT, dueAt BIGINT, breachedAt BIGINT,
-    stoppedAt BIGINT, calendarId ${key}, held JSON NOT NULL, fired JSON NOT NULL, PRIMARY KEY (ticketNumber, targetId))`,
-  `CREATE TABLE timers (ticketNumber BIGINT, kind VARCHAR(20) CHARACTER SET ascii, ref VARCHAR(80) CHARACTER SET ascii, at BIGINT NOT NULL,
+    stoppedAt BIGINT, calendarId ${key}, held JSON NOT NULL, fired JSON NOT NULL, PRIMARY KEY (ticketNumber, work, targetId), INDEX going (state, ticketNumber))`,
+  `CREATE TABLE timers (ticketNumber BIGINT, kind VARCHAR(20) CHARACTER SET ascii, ref VARCHAR(160) CHARACTER SET ascii, at BIGINT NOT NULL,
     PRIMARY KEY (ticketNumber, kind, ref), INDEX byAt (at))`,
   `CREATE TABLE notifications (id BIGINT PRIMARY KEY AUTO_INCREMENT, personId ${key} NOT NULL, ticketNumber BIGINT NOT NULL,
-    journalId BIGINT NOT NULL, event VARCHAR(20) NOT NULL, relation VARCHAR(20) NOT NULL, at BIGINT NOT NULL, readAt BIGINT,
+    journalId BIGINT NOT NULL, event VARCHAR(20) NOT NULL, relation VARCHAR(20) NOT NULL, at BIGINT NOT NULL, words JSON, readAt BIGINT,
     UNIQUE INDEX once (personId, journalId, event), INDEX byPerson (personId, readAt, id))`,
+  `CREATE TABLE recounts (id BIGINT PRIMARY KEY AUTO_INCREMENT, why VARCHAR(120) NOT NULL, afterNumber BIGINT NOT NULL, counted INT NOT NULL,
+    moved INT NOT NULL, startedAt BIGINT NOT NULL, finishedAt BIGINT)`,
 ];
 
 export async function up({ context }: { context: QueryInterface }): Promise<void> {

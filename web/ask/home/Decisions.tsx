@@ -53,6 +53,11 @@ function Decision({ ask }: { ask: Ask }) {
         <b>{ask.cost === null ? t('approvals/noCost') : t('service/cost', { amount: money(ask.cost) })}</b>
         <span>{t(`approvals/why/${ask.reason}`)}</span>
         <span>{t('ask/since', { span: times.span((now - ask.since) / 60_000, 24) })}</span>
+        {ask.dueAt !== null && (
+          <span data-late={ask.dueAt < now || undefined}>
+            {t('approvals/by', { when: times.when(ask.dueAt, now) })}
+          </span>
+        )}
         {ask.answers.map(({ label, value }) => (
           <span key={label.en}>
             {local(label)} <b>{value}</b>

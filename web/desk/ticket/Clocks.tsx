@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Clock } from '../../../contract/clocks';
 import type { Ticket } from '../../../contract/tickets';
 import { useCalendars } from '../../api/calendars';
 import { useWords } from '../../messages/useWords';
@@ -29,7 +30,7 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
   const times = useTimes();
   const calendars = useCalendars();
   const wordsOf = useClockWords();
-  const [shown, setShown] = useState<string | null>(null);
+  const [shown, setShown] = useState<Clock | null>(null);
   if (ticket.clocks.length === 0) return null;
   return (
     <section>
@@ -39,7 +40,7 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
         const { limitMinutes, usedMinutes, tone, hoursPerDay } = live;
         const isGoing = clock.state === 'running' || clock.state === 'paused';
         return (
-          <div key={clock.targetId} className={classes.clock}>
+          <div key={`${clock.work}|${clock.targetId}`} className={classes.clock}>
             <div className={classes.pair}>
               <span>
                 {clock.name}
@@ -55,14 +56,19 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
               {isGoing &&
                 clock.dueAt !== null &&
                 `${t('ticket/due', { when: times.when(clock.dueAt, now) })} · `}
-              <button type="button" className={classes.link} onClick={() => setShown(clock.targetId)}>
+              <button
+                type="button"
+                className={classes.link}
+                data-clock={clock.targetId}
+                onClick={() => setShown(clock)}
+              >
                 {t('page/whyThisTime')}
               </button>
             </small>
           </div>
         );
       })}
-      {shown && <Reckoning number={ticket.number} targetId={shown} onClose={() => setShown(null)} />}
+      {shown && <Reckoning number={ticket.number} clock={shown} onClose={() => setShown(null)} />}
     </section>
   );
 }

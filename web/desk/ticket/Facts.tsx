@@ -25,6 +25,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
+import { DueByHand } from './DueByHand';
 
 /** With the key that makes a repeated try one. */
 type Change = Omit<BodyInputOf<typeof api.tickets.change>, 'version'> & { key: string };
@@ -209,6 +210,7 @@ export function Facts({ ticket }: { ticket: Ticket }) {
         ) : (
           <Pair name={t('page/impactUrgency')}>{ticket.priority}</Pair>
         )}
+        <DueByHand ticket={ticket} />
         <Pair name={t('page/team')}>
           {local(team.name)}
           {group && ` · ${group.name}`}

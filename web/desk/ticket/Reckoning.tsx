@@ -1,4 +1,5 @@
 import { Modal, Table, Text } from '@mantine/core';
+import type { Clock } from '../../../contract/clocks';
 import { useNow } from '../../api/clock';
 import { useReckoning } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
@@ -10,17 +11,17 @@ const MINUTE = 60_000;
 /** How a clock came to what it shows: span by span, adding up, so that one could read it aloud. */
 export function Reckoning({
   number,
-  targetId,
+  clock,
   onClose,
 }: {
   number: number;
-  targetId: string;
+  clock: Pick<Clock, 'targetId' | 'work'>;
   onClose(): void;
 }) {
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(MINUTE);
-  const { data } = useReckoning(number, targetId);
+  const { data } = useReckoning(number, clock.targetId, clock.work);
   const span = (ms: number): string => times.span(ms / MINUTE);
   return (
     <Modal opened onClose={onClose} size="xl" title={`${t('reckoning/title')} ${data?.name ?? ''}`}>

@@ -1,3 +1,4 @@
+import { VisuallyHidden } from '@mantine/core';
 import { useState, type PointerEvent } from 'react';
 import type { Axis } from '../../../core/axis';
 import { useWords } from '../../messages/useWords';
@@ -5,6 +6,7 @@ import { useTimes } from '../../ui/useTimes';
 import classes from './Dayline.module.css';
 import { AxisGround } from './Fuse';
 import { clusterDues, type Due } from './marks';
+import { DayMarks } from './DayMarks';
 
 export type Stretch = { from: number; to: number };
 type Props = {
@@ -19,9 +21,6 @@ const HOUR = 3_600_000;
 const EVERY_HOURS = 2;
 /** The least room that an hour's label takes, as a share of the axis. */
 const LABEL_WIDTH = 0.08;
-const MARK_LEAST = 17;
-const MARK_STEP = 9;
-const MARK_MOST = 58;
 /** Shorter drags are clicks, which end the narrowing. */
 const DRAG_LEAST = 0.01;
 const percent = (x: number): string => `${x * 100}%`;
@@ -40,7 +39,7 @@ function hoursOf(axis: Axis, hourOf: (at: number) => number): number[] {
   return kept;
 }
 
-/** The strip of time along which work falls due, on the scale of the fuses below it. Dragging narrows the list. */
+/** The strip of time along which work falls due, on the scale of the fuses below it. Dragging, or Shift and arrows, narrows the list. */
 export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
   const { t } = useWords();
   const times = useTimes();
@@ -63,11 +62,13 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
   }
   const shown = dragged ?? (chosen && { from: axis.position(chosen.from), to: axis.position(chosen.to) });
   const past = dues.filter(({ at }) => at < now).length;
+  const marks = clusterDues(dues, axis);
+  const open = axis.pieces.filter(({ isFolded }) => !isFolded);
   const hours = hoursOf(axis, (at) => Number(times.hour(at).slice(0, 2)));
   return (
     <div
       className={classes.dayline}
-      role="img"
+      role="group"
       aria-label={t('desk/dayline', { count: dues.length - past, when: times.when(axis.to, now), past })}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -76,6 +77,11 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
       onPointerMove={(event) => dragFrom !== null && setDragTo(placeOf(event))}
       onPointerUp={endDrag}
     >
+      <VisuallyHidden>
+        {t('desk/openHours', {
+          hours: open.map(({ from, to }) => `${times.when(from, now)} – ${times.when(to, now)}`).join(', '),
+        })}
+      </VisuallyHidden>
       <span className={classes.past} style={{ width: percent(axis.position(now)) }} />
       {hours.map((at, i) => {
         const isNewDay = i > 0 && times.weekday(at) !== times.weekday(hours[i - 1]!);
@@ -94,16 +100,7 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
       <span className={classes.badge} style={{ left: percent(axis.position(now)) }}>
         {times.hour(now)}
       </span>
-      {clusterDues(dues, axis).map(({ x, count, tone }) => (
-        <span
-          key={x}
-          className={classes.mark}
-          data-tone={tone}
-          style={{ left: percent(x), height: Math.min(MARK_MOST, MARK_LEAST + (count - 1) * MARK_STEP) }}
-        >
-          {count > 2 && <b>{count}</b>}
-        </span>
-      ))}
+      <DayMarks {...{ marks, now, chosen, onChoose }} />
       {shown && (
         <span
           className={classes.chosen}

@@ -6,6 +6,7 @@ import { useWords } from '../../messages/useWords';
 import { useTimes } from '../../ui/useTimes';
 import type { Stretch } from './Dayline';
 import classes from './Worklist.module.css';
+import { ZoneClocks } from './ZoneClocks';
 
 type Props = {
   name: WorklistName;
@@ -43,7 +44,10 @@ export function Head({ name, total, chosen, now, isNarrow, onChoose }: Props) {
           </Menu.Dropdown>
         </Menu>
       </h1>
-      <span className={classes.lead}>{t(`worklistLead/${name}`, { count })}</span>
+      <span className={classes.lead}>
+        {t(`worklistLead/${name}`, { count })}
+        {!isNarrow && <ZoneClocks now={now} />}
+      </span>
       {!isNarrow && (
         <span className={classes.lead}>
           {t('desk/seenAs')}{' '}

@@ -6,6 +6,7 @@ import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import type { LiveClock } from '../../ui/clocks';
 import { PersonName } from '../../ui/PersonName';
+import { useDueWords } from '../ticket/DueByHand';
 import { Fuse, useLeftWords } from './Fuse';
 import classes from './Worklist.module.css';
 
@@ -43,6 +44,7 @@ export const Row = memo(function Row({
 }: Props & { axis: Axis; now: number }) {
   const { t, local } = useWords();
   const who = useWho()(ticket);
+  const dueWords = useDueWords();
   const { number, kind, title, place, service, requester, priority } = ticket;
   return (
     <Link
@@ -63,6 +65,7 @@ export const Row = memo(function Row({
         </strong>
         <small>
           <bdi>{place}</bdi> · {local(service)}
+          {ticket.due && ` · ${t('due/short', { when: dueWords(ticket.due) })}`}
         </small>
       </span>
       <span className={`${classes.person} ${classes.wide}`}>

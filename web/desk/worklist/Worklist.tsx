@@ -7,7 +7,7 @@ import { useNow } from '../../api/clock';
 import { useCalendars } from '../../api/calendars';
 import { useMe, useWorklist } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { getTightest, readLive } from '../../ui/clocks';
+import { getTightest, readLive, type Tone } from '../../ui/clocks';
 import { useLastChange } from '../../ui/Frame';
 import { Lost } from '../../ui/Lost';
 import { MoveForm } from '../../ui/MoveForm';
@@ -45,10 +45,21 @@ function useLiveRows(name: WorklistName) {
   return { query, calendars, rows, now };
 }
 
+/** When a row falls due next: by its running clock, or by what was set by hand if that is sooner. */
+function getNextDue({ ticket, live }: LiveRow): { at: number; tone: Tone } | null {
+  const clock = live?.clock.state === 'running' ? live.clock.dueAt : null;
+  const byHand =
+    ticket.due && (ticket.due.standing === 'toCome' || ticket.due.standing === 'past') ? ticket.due : null;
+  if (byHand && (clock === null || byHand.at < clock))
+    return { at: byHand.at, tone: byHand.standing === 'past' ? 'past' : 'plenty' };
+  return clock === null ? null : { at: clock, tone: live!.tone };
+}
+
 function within(stretch: Stretch | null): (row: LiveRow) => boolean {
-  return ({ live }) =>
-    !stretch ||
-    (live?.clock.dueAt != null && live.clock.dueAt >= stretch.from && live.clock.dueAt <= stretch.to);
+  return (row) => {
+    const due = getNextDue(row);
+    return !stretch || (due !== null && due.at >= stretch.from && due.at <= stretch.to);
+  };
 }
 
 /** A move from the list, by key: made at once, or after its form. */
@@ -114,11 +125,10 @@ function List({
     d: onSelected(() => setMoving('finish')),
   });
 
-  const dues = all.flatMap(({ live }) =>
-    live?.clock.dueAt != null && live.clock.state === 'running'
-      ? [{ at: live.clock.dueAt, tone: live.tone }]
-      : [],
-  );
+  const dues = all.flatMap((row) => {
+    const due = getNextDue(row);
+    return due === null ? [] : [{ ...due, number: row.ticket.number, title: row.ticket.title }];
+  });
   const shared = ({ ticket }: LiveRow) => ({
     to: addressOf(ticket.number),
     isSelected: selected?.ticket.number === ticket.number,

@@ -18,6 +18,7 @@ const axis = createAxis(calendar, now);
 function shape(change: Partial<Clock>, at = now) {
   const clock: Clock = {
     targetId: 't',
+    work: 'ticket',
     name: 'Resolve',
     kind: 'serviceLevel',
     measures: 'resolution',

@@ -1,9 +1,10 @@
 import type { Axis } from '../../../core/axis';
 import type { Tone } from '../../ui/clocks';
 
-export type Due = { at: number; tone: Tone };
-/** Due instants that stand too close to be told apart, as one mark. */
-export type Mark = { x: number; count: number; tone: Tone };
+/** Something that falls due: of which ticket, when, and how near that is. */
+export type Due = { at: number; tone: Tone; number: number; title: string };
+/** Due instants that stand too close to be told apart, as one mark, the earliest first. */
+export type Mark = { x: number; tone: Tone; dues: Due[] };
 
 const CLOSE = 0.014;
 const WORST: Tone[] = ['plenty', 'short', 'past'];
@@ -12,13 +13,13 @@ const WORST: Tone[] = ['plenty', 'short', 'past'];
 export function clusterDues(dues: Due[], axis: Axis): Mark[] {
   const marks: Mark[] = [];
   const onAxis = dues.filter(({ at }) => at >= axis.from && at <= axis.to);
-  for (const { at, tone } of onAxis.sort((a, b) => a.at - b.at)) {
-    const x = axis.position(at);
+  for (const due of onAxis.sort((a, b) => a.at - b.at)) {
+    const x = axis.position(due.at);
     const last = marks.at(-1);
-    if (!last || x - last.x > CLOSE) marks.push({ x, count: 1, tone });
+    if (!last || x - last.x > CLOSE) marks.push({ x, tone: due.tone, dues: [due] });
     else {
-      last.count++;
-      if (WORST.indexOf(tone) > WORST.indexOf(last.tone)) last.tone = tone;
+      last.dues.push(due);
+      if (WORST.indexOf(due.tone) > WORST.indexOf(last.tone)) last.tone = due.tone;
     }
   }
   return marks;

@@ -1,0 +1,179 @@
+import type { Listo } from '../server/listo';
+import type { StoryEntry } from '../demo/story';
+import { openingChanges } from '../server/tickets/create';
+import { NOTHING_DUE, type TicketRecord } from '../server/tickets/model';
+import { prepareDemo } from './prepare';
+import { report } from './report';
+import { signIn, startServer } from './server';
+
+const OPEN = 50_000;
+const CHUNK = 1_000;
+const MINUTE = 60_000;
+const AT_ONCE = 2;
+
+/** Open tickets of the last two weeks, taken up after a while. */
+async function addOpenTickets(listo: Listo): Promise<void> {
+  const { tables, select } = listo.db;
+  const now = listo.clock.now();
+  const [last] = await select<{ number: number }>('SELECT MAX(number) AS number FROM tickets');
+  for (let done = 0; done < OPEN; done += CHUNK) {
+    const tickets: TicketRecord[] = [];
+    const entries: StoryEntry[] = [];
+    for (let i = done; i < done + CHUNK; i++) {
+      const number = last!.number + 1 + i;
+      const createdAt = now - ((i * 7_919) % 20_000) * MINUTE;
+      const opened = {
+        ...{
+          number,
+          version: 2,
+          kind: 'incident',
+          title: `Kiosk ${i} frozen`,
+          serviceId: 'kiosk',
+          teamId: 'onboard',
+        },
+        ...{
+          groupId: 'onboard-gates',
+          isConfidential: false,
+          requesterId: 'tomas',
+          state: 'received',
+          heldFor: null,
+        },
+        ...{
+          priority: `P${(i % 4) + 1}`,
+          impact: 'site',
+          urgency: 'stopsWork',
+          via: 'portal',
+          place: 'Port Alder',
+        },
+        ...{
+          answers: {},
+          answered: false,
+          isDeclined: false,
+          createdAt,
+          changedAt: createdAt,
+          assigneeId: null,
+        },
+        tightestDueAt: NOTHING_DUE,
+      } as unknown as TicketRecord;
+      tickets.push({ ...opened, state: 'inWork', assigneeId: 'rui', answered: true });
+      const entry = { ticketNumber: number, work: 'ticket', audience: 'requester', data: {} } as const;
+      entries.push(
+        {
+          ...entry,
+          at: createdAt,
+          actorId: 'tomas',
+          via: 'portal',
+          type: 'sent',
+          changes: openingChanges(opened),
+        },
+        {
+          ...{ ...entry, at: createdAt + 20 * MINUTE, actorId: 'rui', via: 'desk', type: 'taken' },
+          changes: { assigneeId: { from: null, to: 'rui' }, state: { from: 'received', to: 'inWork' } },
+        },
+        {
+          ...{ ...entry, at: createdAt + 25 * MINUTE, actorId: 'rui', via: 'desk', type: 'answered' },
+          changes: { answered: { from: false, to: true } },
+        },
+      );
+    }
+    await tables.tickets.insertAll(tickets);
+    await tables.journal.insertAll(entries);
+  }
+  // They are there, not happening: what follows from them is read by the recount alone.
+  await listo.db.run('SET @p = (SELECT COALESCE(MAX(position), 0) FROM journal)');
+  await placeAll(listo);
+}
+
+/** Gives the new entries their positions and moves every consumer past them. */
+async function placeAll(listo: Listo): Promise<void> {
+  const { run, select } = listo.db;
+  const [before] = await select<{ position: number }>(
+    'SELECT COALESCE(MAX(position), 0) AS position FROM journal',
+  );
+  const [first] = await select<{ id: number }>('SELECT MIN(id) AS id FROM journal WHERE position IS NULL');
+  await run('UPDATE journal SET position = :base + id - :first WHERE position IS NULL', {
+    base: before!.position + 1,
+    first: first!.id,
+  });
+  await run(
+    "INSERT INTO consumers (name, position) VALUES ('sequencer', 0) ON DUPLICATE KEY UPDATE position = position",
+  );
+  await run('UPDATE consumers SET position = (SELECT MAX(position) FROM journal)');
+}
+
+/** How long worklist pages take while something goes on. */
+function watchPages(url: string, cookie: string) {
+  const times: number[] = [];
+  let isOver = false;
+  const looking = Promise.all(
+    Array.from({ length: AT_ONCE }, async () => {
+      while (!isOver) {
+        const start = performance.now();
+        const response = await fetch(`${url}/api/v1/worklists/mine`, { headers: { Cookie: cookie } });
+        await response.arrayBuffer();
+        if (response.status !== 200) throw new Error(`worklist: ${response.status}`);
+        times.push(performance.now() - start);
+        // A person looks, then reads.
+        await new Promise((resolve) => setTimeout(resolve, 40));
+      }
+    }),
+  );
+  return async (): Promise<number> => {
+    isOver = true;
+    await looking;
+    return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)]!;
+  };
+}
+
+const untilCounted = async (listo: Listo): Promise<void> => {
+  const { select } = listo.db;
+  while ((await select('SELECT 1 FROM recounts WHERE finishedAt IS NULL LIMIT 1')).length > 0)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+};
+
+/** Every due instant anew after a calendar change, with the application answering meanwhile. */
+export async function benchRecount(): Promise<void> {
+  const listo = await prepareDemo();
+  await addOpenTickets(listo);
+  const server = await startServer();
+  const helder = await signIn(server.url, 'helder');
+  const rui = await signIn(server.url, 'rui');
+  async function changeCalendar(toHour: string): Promise<number> {
+    const { spec, version } = (await listo.db.tables.calendars.findOne({ id: 'terminals' }))!;
+    const weekly = Object.fromEntries(
+      Object.keys(spec.weekly).map((day) => [day, [{ from: '05:30', to: toHour }]]),
+    );
+    const start = performance.now();
+    const response = await fetch(`${server.url}/api/v1/calendars/terminals`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json', Cookie: helder },
+      body: JSON.stringify({ version, spec: { ...spec, weekly } }),
+    });
+    if (response.status !== 200) throw new Error(await response.text());
+    await untilCounted(listo);
+    return performance.now() - start;
+  }
+  // The first one sets the clocks that the tickets above do not have yet.
+  await changeCalendar('22:30');
+  const idle = watchPages(server.url, rui);
+  await new Promise((resolve) => setTimeout(resolve, 4_000));
+  const idleP95 = await idle();
+  const busy = watchPages(server.url, rui);
+  const took = await changeCalendar('22:00');
+  const busyP95 = await busy();
+  const [recount] = await listo.db.select<{ counted: number; moved: number }>(
+    'SELECT counted, moved FROM recounts ORDER BY id DESC LIMIT 1',
+  );
+  report(
+    `every clock of ${recount!.counted.toLocaleString('en')} open tickets anew`,
+    `${(took / 1000).toFixed(1)} s`,
+    `${recount!.moved.toLocaleString('en')} due instants moved`,
+  );
+  report(
+    'a worklist page meanwhile, p95',
+    `${busyP95.toFixed(0)} ms`,
+    `${(busyP95 / idleP95).toFixed(2)} x idle (${idleP95.toFixed(0)} ms)`,
+  );
+  await server.stop();
+  await listo.db.close();
+}

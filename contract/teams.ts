@@ -1,0 +1,55 @@
+import * as z from 'zod';
+import { PRIORITIES } from '../core/tickets';
+import { endpoint } from './endpoint';
+import { paths } from './paths';
+import { idParams, idSchema, localTextSchema, okSchema, textSchema } from './shared';
+
+export const outOfHoursSchema = z.object({
+  goesTo: idSchema.nullable(),
+  priorities: z.array(z.enum(PRIORITIES)),
+  words: localTextSchema.nullable(),
+});
+
+const versionedSchema = z.object({ version: z.number().int() });
+export const siteSchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  timeZone: z.string(),
+  calendarId: idSchema,
+});
+export type Site = z.infer<typeof siteSchema>;
+
+export const teamEndpoints = {
+  create: endpoint({
+    ...paths.teams.create,
+    summary: 'Make a team; it begins with two promises, a first answer and a resolution',
+    body: z.object({
+      name: z.object({ en: textSchema(100), pt: textSchema(100) }),
+      calendarId: idSchema,
+      isConfidential: z.boolean().default(false),
+    }),
+    answer: z.object({ id: idSchema, targetIds: z.array(idSchema) }),
+  }),
+  update: endpoint({
+    ...paths.teams.update,
+    summary: 'Change when a team works and what happens to its work out of hours',
+    params: idParams,
+    body: versionedSchema.extend({
+      calendarId: idSchema.optional(),
+      outOfHours: outOfHoursSchema.optional(),
+    }),
+    answer: versionedSchema,
+  }),
+  sites: endpoint({
+    ...paths.teams.sites,
+    summary: 'All sites with their zones',
+    answer: z.array(siteSchema),
+  }),
+  updateSite: endpoint({
+    ...paths.teams.updateSite,
+    summary: 'Change the calendar of a site',
+    params: idParams,
+    body: z.object({ calendarId: idSchema }),
+    answer: okSchema,
+  }),
+};

@@ -1,0 +1,22 @@
+import { Temporal } from 'temporal-polyfill';
+
+/** When someone said that work is due: at an instant, or on a bare date, which is due at its end. */
+export type DueByHand = { at: number } | { date: string };
+
+/** How work stands to its due instant; finished exactly at it is in time. */
+export type DueStanding = 'toCome' | 'past' | 'inTime' | 'late';
+
+/**
+ * The due instant. A bare date ends in the zone of whoever holds the work.
+ * @example dueInstant({ date: '2026-10-31' }, 'Atlantic/Azores') // 2026-11-01T00:00-01:00
+ */
+export function dueInstant(due: DueByHand, timeZone: string): number {
+  if ('at' in due) return due.at;
+  const end = Temporal.PlainDate.from(due.date).add({ days: 1 }).toZonedDateTime(timeZone);
+  return end.epochMilliseconds;
+}
+
+export function judgeDue(dueAt: number, finishedAt: number | null, now: number): DueStanding {
+  if (finishedAt !== null) return finishedAt <= dueAt ? 'inTime' : 'late';
+  return now <= dueAt ? 'toCome' : 'past';
+}

@@ -1,0 +1,1 @@
+export { dueInstant, judgeDue, type DueByHand, type DueStanding } from './due';

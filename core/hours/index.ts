@@ -1,0 +1,1 @@
+export { planOutOfHours, WAITS, type OutOfHours } from './outOfHours';

@@ -1,0 +1,3 @@
+export { fromICalendar, type Imported } from './fromICalendar';
+export { ICalendarError, type ICalendarFault } from './lines';
+export { toICalendar } from './toICalendar';

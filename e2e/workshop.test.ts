@@ -1,0 +1,198 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { startDemoApp, type DemoApp } from './harness/app';
+import { click, listBarriers, see, startBrowser, type, type TestBrowser } from './harness/browser';
+
+/** Setting up when work is done and what is promised, in the real interface. */
+let app: DemoApp;
+let browser: TestBrowser;
+let folder: string;
+const failures: string[] = [];
+beforeAll(async () => {
+  app = await startDemoApp('workshop');
+  browser = await startBrowser(() => app.url, failures);
+  folder = await mkdtemp(path.join(os.tmpdir(), 'listo-ics-'));
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+  await app.end();
+  await rm(folder, { recursive: true, force: true });
+});
+afterEach(() => expect(failures.splice(0)).toEqual([]));
+
+const fieldOf = (page: Page, label: string) =>
+  page.$eval(`::-p-aria([name="${label}"][role="textbox"])`, (input) => (input as HTMLInputElement).value);
+
+/** Drags over the track of a day from one hour to another. */
+async function paint(page: Page, day: string, from: number, to: number): Promise<void> {
+  const track = (await page.waitForSelector(`[data-day="${day}"]`))!;
+  const { x, y, width, height } = (await track.boundingBox())!;
+  const at = (hour: number): number => x + (width * hour) / 24;
+  await page.mouse.move(at(from) + 2, y + height / 2);
+  await page.mouse.down();
+  await page.mouse.move(at(to) - 2, y + height / 2, { steps: 4 });
+  await page.mouse.up();
+}
+
+test('hours are painted, written and wiped; what a change moves is said before it is saved, and it can be undone', async () => {
+  const helder = await browser.open('helder', '/workshop/calendars/terminals');
+  await see(helder, 'The week');
+  expect(await fieldOf(helder, 'Hours on Monday')).toBe('05:30–23:00');
+  await paint(helder, 'mon', 16, 23);
+  expect(await fieldOf(helder, 'Hours on Monday')).toBe('05:30–16:00');
+  await paint(helder, 'mon', 0, 2);
+  expect(await fieldOf(helder, 'Hours on Monday')).toBe('00:00–02:00, 05:30–16:00');
+  // A reload loses nothing.
+  await helder.reload();
+  await see(helder, 'Changed, not saved');
+  for (const day of ['Wednesday', 'Thursday', 'Friday']) await type(helder, `Hours on ${day}`, '5:30-11');
+  await click(helder, 'Save …');
+  await see(helder, /\d+ due instants move, of \d+ open tickets/);
+  await click(helder, 'Save it');
+  await see(helder, '“Terminals” is saved.');
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await see(rui, 'you can move now');
+  await click(helder, 'Undo');
+  await helder.waitForFunction(() =>
+    [...document.querySelectorAll('input')].some(({ value }) => value === '05:30–23:00'),
+  );
+});
+
+test('the week is painted by keyboard too, and what is wrong is said at its field', async () => {
+  const helder = await browser.open('helder', '/workshop/calendars/office');
+  await see(helder, 'The week');
+  await helder.focus('[role="application"]');
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowDown'] as const)
+    await helder.keyboard.press(key);
+  await helder.keyboard.down('Shift');
+  for (let i = 0; i < 3; i++) await helder.keyboard.press('ArrowRight');
+  await helder.keyboard.up('Shift');
+  await helder.keyboard.press('Space');
+  expect(await fieldOf(helder, 'Hours on Saturday')).toBe('08:00–10:00');
+  await type(helder, 'Hours on Saturday', '9 to nine');
+  await see(helder, 'Write hours like 08:00–18:00');
+  await type(helder, 'Hours on Saturday', '09:00–09:00');
+  await see(helder, 'From and to are the same.');
+  await click(helder, 'Throw the changes away');
+  expect(await fieldOf(helder, 'Hours on Saturday')).toBe('');
+});
+
+test('a day of the year gets hours of its own; holidays and a file close days; a broken file names its line', async () => {
+  const helder = await browser.open('helder', '/workshop/calendars/office');
+  await see(helder, '3 days of 2026');
+  await helder.click('[data-date="2026-12-24"]');
+  await type(helder, 'What it is', 'Half day');
+  await type(helder, 'Hours (empty: closed)', '08:00–12:00');
+  await click(helder, 'Set this day');
+  await see(helder, '4 days of 2026');
+  // The bar of unsaved changes lies over what is at the foot of the page.
+  await helder.$eval('input[type="file"]', (input) =>
+    input.parentElement!.scrollIntoView({ block: 'center' }),
+  );
+  await click(helder, 'Public holidays …');
+  await type(helder, 'Country', 'Portugal');
+  await helder.locator('::-p-aria([name="Portugal"][role="option"])').click();
+  await see(helder, 'Public holidays of 2026 to 2028.');
+  await helder.locator('::-p-text(Close these)').click();
+  await see(helder, /1\d days of 2026/);
+  const good = path.join(folder, 'good.ics');
+  const lines = (...more: string[]) =>
+    ['BEGIN:VCALENDAR', 'VERSION:2.0', ...more, 'END:VCALENDAR', ''].join('\r\n');
+  await writeFile(
+    good,
+    lines('BEGIN:VEVENT', 'UID:1', 'DTSTART;VALUE=DATE:20261130', 'SUMMARY:Moving', 'END:VEVENT'),
+  );
+  const upload = (await helder.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+  await upload.uploadFile(good);
+  await see(helder, '1 days taken in; 0 entries close nothing.');
+  const bad = path.join(folder, 'bad.ics');
+  await writeFile(bad, lines('BEGIN:VEVENT', 'DTSTART:tomorrow', 'END:VEVENT'));
+  await upload.uploadFile(bad);
+  await see(helder, 'Line 4: There is no such date or time: DTSTART:tomorrow');
+  await click(helder, 'Throw the changes away');
+});
+
+test('“what is two working days after …?” is answered by the calendar as it is drawn', async () => {
+  const rui = await browser.open('rui', '/workshop/calendars/office');
+  await see(rui, 'You may look at this.');
+  await see(rui, 'It is Friday, 27 November 2026 at 10:24.');
+});
+
+test('a calendar in use is not deleted, and says by whom', async () => {
+  const helder = await browser.open('helder', '/workshop/calendars/ships');
+  await click(helder, 'Delete');
+  await see(helder, 'Still used by Network and radio');
+});
+
+test('a promise is switched off and on; what it does as time runs out is changed', async () => {
+  const helder = await browser.open('helder', '/workshop/promises');
+  await see(helder, 'Parts supplier');
+  await click(helder, 'Promise “Parts supplier” in use', 'switch');
+  await see(helder, '“Parts supplier” is switched off.');
+  await click(helder, 'Undo');
+  await helder.waitForFunction(() => !document.body.innerText.includes('switched off\n'));
+  const card = (await helder.waitForSelector('::-p-aria([name="Taken up"][role="article"])'))!;
+  await (await card.waitForSelector('::-p-aria([name="Change what happens"][role="button"])'))!.click();
+  await click(helder, 'One more');
+  await click(helder, 'Save it');
+  await see(helder, 'at 90 %: tells the assignee');
+});
+
+test('what happens out of hours is a sentence to fill in; a new team begins with two promises', async () => {
+  const helder = await browser.open('helder', '/workshop/hours');
+  await see(helder, 'P1 go to Network and radio, the rest waits');
+  await click(helder, 'New team …');
+  await type(helder, 'Name in English', 'Crewing');
+  await type(helder, 'Name in Portuguese', 'Tripulações');
+  await click(helder, 'Save it');
+  await see(helder, '“Crewing” is there, with two promises to begin with.');
+  await helder.goto(`${app.url}/workshop/promises`);
+  await see(helder, 'First answer, Crewing');
+});
+
+test('the marks of the dayline open and narrow by keyboard', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await see(rui, 'you can move now');
+  const all = (await rui.$$('[data-number]')).length;
+  const mark = (await rui.waitForSelector('button[data-tone][tabindex="0"]'))!;
+  await mark.focus();
+  await rui.keyboard.press('ArrowRight');
+  await rui.keyboard.down('Shift');
+  await rui.keyboard.press('ArrowRight');
+  await rui.keyboard.up('Shift');
+  await see(rui, 'the whole day again');
+  expect((await rui.$$('[data-number]')).length).toBeLessThan(all);
+  await rui.keyboard.press('Escape');
+  await rui.waitForFunction((count) => document.querySelectorAll('[data-number]').length === count, {}, all);
+  await rui.keyboard.press('Enter');
+  await rui.waitForSelector('[role="dialog"] a[href^="/desk/everything/"]');
+});
+
+test('a due day set by hand stands on the ticket and in the list', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();
+  await see(rui, 'Due by hand');
+  await rui.locator('::-p-text(Set …)').click();
+  await (await rui.waitForSelector('::-p-aria([name="Day"])'))!.evaluate((input) => {
+    const field = input as HTMLInputElement;
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(field, '2026-11-26');
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+  });
+  await click(rui, 'Save');
+  await see(rui, 'due the end of Thu 26 Nov');
+});
+
+test.each([
+  ['helder', '/workshop/calendars/office', 'The year'],
+  ['helder', '/workshop/promises', 'Parts supplier'],
+  ['helder', '/workshop/hours', 'Sites'],
+])('%s at %s meets no barrier, light and dark', async (person, address, sees) => {
+  for (const isDark of [false, true]) {
+    const page = await browser.open(person, address, { isDark });
+    await see(page, sees);
+    expect(await listBarriers(page)).toEqual([]);
+    await page.close();
+  }
+});

@@ -1,0 +1,41 @@
+import type { Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+import type { TeamRow } from '../people/model';
+import type { TicketRecord } from '../tickets/model';
+import type { TimerHandler } from '../timers/runner';
+import { followHours } from './consumer';
+
+const DAY = 86_400_000;
+/** How far ahead a team's closing is looked for; a calendar without one within it never hands over. */
+const AHEAD = 15 * DAY;
+const MOST = 2_000;
+
+/** Sets the timer for a team's next closing, if its open work goes to others then. */
+export async function setClosing(
+  listo: Listo,
+  { id, calendarId, outOfHours }: Pick<TeamRow, 'id' | 'calendarId' | 'outOfHours'>,
+  tx: Transaction,
+): Promise<void> {
+  const { tables } = listo.db;
+  await tables.timers.remove({ ticketNumber: 0, kind: 'teamCloses', ref: id }, tx);
+  const calendar = (await listo.calendars.getAll())[calendarId];
+  if (outOfHours.goesTo === null || !calendar) return;
+  const now = listo.clock.now();
+  const [next] = calendar.windowsBetween(now + 1, now + AHEAD);
+  if (next && next.to < now + AHEAD)
+    await tables.timers.insert({ ticketNumber: 0, kind: 'teamCloses', ref: id, at: next.to }, tx);
+}
+
+/** A team closes: what stays open follows its setting. */
+export const closeHours: TimerHandler = async (listo, { ref }, tx) => {
+  const { tables, select } = listo.db;
+  const team = await tables.teams.findOne({ id: ref }, tx);
+  if (!team) return;
+  const open = await select<Pick<TicketRecord, 'number' | 'teamId' | 'priority' | 'state'>>(
+    "SELECT number, teamId, priority, state FROM tickets WHERE teamId = :teamId AND state IN ('received', 'inWork') LIMIT :most",
+    { teamId: team.id, most: MOST },
+    tx,
+  );
+  await followHours(listo, tx, open, { isArriving: false });
+  await setClosing(listo, team, tx);
+};

@@ -1,0 +1,96 @@
+import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
+
+/** What happens to a team's work while it is off is the team's own setting. */
+let app: TestListo;
+let [helder, tomas, rui]: Person[] = [];
+beforeAll(async () => {
+  app = await startTestListo('hours');
+  app.clock.set(Date.parse('2026-11-25T22:30:00Z'));
+  [helder, tomas, rui] = await Promise.all(['helder', 'tomas', 'rui'].map(app.as));
+});
+afterAll(() => app.end());
+
+type Team = { id: string; version: number; outOfHours: object };
+type Page = { team: { id: string }; entries: { type: string; data: { words?: { en: string } } }[] };
+const read = async (number: number): Promise<Page> => (await tomas!.call('GET', `/tickets/${number}`)).body;
+
+/** A gate that stops (P1 when the whole fleet is hit, else lower). */
+async function send(impact: string): Promise<number> {
+  const answers = { site: 'Port Alder', what: 'All red', impact, urgency: 'stopsWork' };
+  const { body } = await tomas!.call('POST', '/tickets', {
+    serviceId: 'gate-broken',
+    title: 'Gates',
+    answers,
+  });
+  return (body as { number: number }).number;
+}
+
+async function setTeam(id: string, change: object) {
+  const { body } = await helder!.call('GET', '/teams');
+  const { version } = (body as Team[]).find((team) => team.id === id)!;
+  return helder!.call('PATCH', `/teams/${id}`, { version, ...change });
+}
+
+test('at night urgent work goes to the team on duty, the rest waits; the requester reads when the team is back', async () => {
+  // 23:10: the terminals' team closed at 23:00 and opens at 05:30; the ships' team never closes.
+  app.clock.set(Date.parse('2026-11-25T23:10:00Z'));
+  const urgent = await send('fleet');
+  const other = await send('person');
+  const gone = await until(
+    () => read(urgent),
+    ({ team }) => team.id === 'network',
+  );
+  const told = gone.entries.find(({ type }) => type === 'outOfHours');
+  expect(told?.data.words?.en).toMatch(/open Thursday.* 05:30/);
+  const waits = await until(
+    () => read(other),
+    ({ entries }) => entries.some(({ type }) => type === 'outOfHours'),
+  );
+  expect(waits.team.id).toBe('onboard');
+});
+
+test('what is still open when the team closes goes then, once', async () => {
+  app.clock.set(Date.parse('2026-11-26T22:59:00Z'));
+  const number = await send('fleet');
+  // Arrived, judged and timed while its team still works.
+  await until(
+    () => app.listo.db.tables.clocks.find({ ticketNumber: number }),
+    (clocks) => clocks.length > 0,
+  );
+  app.clock.set(Date.parse('2026-11-26T23:00:30Z'));
+  await until(
+    () => read(number),
+    ({ team }) => team.id === 'network',
+  );
+  const { entries } = await read(number);
+  expect(entries.filter(({ type }) => type === 'givenOn')).toHaveLength(1);
+  await until(
+    () => app.listo.db.tables.timers.findOne({ kind: 'teamCloses', ref: 'onboard' }),
+    (timer) => timer?.at === Date.parse('2026-11-27T23:00:00Z'),
+  );
+});
+
+test('only those who set up the team may change its hours, and never to itself', async () => {
+  const rule = { goesTo: 'onboard', priorities: ['P1'], words: null };
+  const { body } = await rui!.call('GET', '/teams');
+  const { version } = (body as Team[]).find(({ id }) => id === 'onboard')!;
+  const byLead = await rui!.call('PATCH', '/teams/onboard', { version, outOfHours: rule });
+  expect(byLead.status).toBe(403);
+  expect((await setTeam('onboard', { outOfHours: rule })).body).toMatchObject({
+    fields: [{ field: 'outOfHours.goesTo', code: 'notAChoice' }],
+  });
+  expect((await setTeam('onboard', { outOfHours: { ...rule, goesTo: null } })).status).toBe(200);
+  const timers = await app.listo.db.tables.timers.find({ kind: 'teamCloses', ref: 'onboard' });
+  expect(timers).toEqual([]);
+});
+
+test('a team that moves to another calendar takes its promises along', async () => {
+  app.clock.set(Date.parse('2026-11-27T10:00:00Z'));
+  const number = await send('site');
+  const clockOf = () =>
+    app.listo.db.tables.clocks.findOne({ ticketNumber: number, work: 'ticket', targetId: 'resolution' });
+  await until(clockOf, (clock) => clock?.calendarId === 'terminals');
+  expect((await setTeam('onboard', { calendarId: 'ships' })).status).toBe(200);
+  await until(clockOf, (clock) => clock?.calendarId === 'ships');
+  expect((await setTeam('onboard', { calendarId: 'terminals' })).status).toBe(200);
+});

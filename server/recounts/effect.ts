@@ -1,0 +1,99 @@
+import { compileCalendar, type CalendarSpec } from '../../core/calendar';
+import type { TargetDefinition } from '../../core/targets';
+import { readSettled } from '../clocks/consumer';
+import type { ClockRow, TargetRow } from '../clocks/model';
+import { listTargets } from '../clocks/read';
+import type { JournalRow } from '../journal/model';
+import type { Listo } from '../listo';
+import type { TicketRecord } from '../tickets/model';
+
+/** A change that is looked at before it is made. */
+export type Change = {
+  calendars?: Record<string, CalendarSpec>;
+  targets?: { id: string; definition: TargetDefinition }[];
+};
+
+/** What a change would do to the clocks that are going. */
+export type Effect = {
+  tickets: number;
+  moved: number;
+  /** Tickets that would be late by it and are not, and the other way round; at most so many are listed. */
+  becomeLate: {
+    number: number;
+    title: string;
+    target: string;
+    dueBefore: number | null;
+    dueAfter: number | null;
+  }[];
+  late: number;
+  noLongerLate: number;
+};
+
+const CHUNK = 500;
+const LISTED = 50;
+const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state === 'paused';
+
+/** Reads all clocks of open work under the change, writing nothing. */
+export async function readEffect(listo: Listo, { calendars = {}, targets = [] }: Change): Promise<Effect> {
+  const { db, clock } = listo;
+  const now = clock.now();
+  const today = { targets: await listTargets(listo), calendars: await listo.calendars.getAll(), now };
+  const changed = {
+    now,
+    targets: today.targets.map((target): TargetRow => {
+      const other = targets.find(({ id }) => id === target.id);
+      return other ? { ...target, definition: other.definition } : target;
+    }),
+    calendars: {
+      ...today.calendars,
+      ...Object.fromEntries(Object.entries(calendars).map(([id, spec]) => [id, compileCalendar(spec)])),
+    },
+  };
+  const effect: Effect = { tickets: 0, moved: 0, becomeLate: [], late: 0, noLongerLate: 0 };
+  for (let after = 0; ;) {
+    const tickets = await db.select<TicketRecord>(
+      `SELECT number, title, state, dueAt, tightestDueAt FROM tickets WHERE number > :after
+       AND state IN ('received', 'inWork', 'held') ORDER BY number LIMIT :limit`,
+      { after, limit: CHUNK },
+    );
+    if (tickets.length === 0) return effect;
+    after = tickets.at(-1)!.number;
+    const entries = await db.select<JournalRow>(
+      "SELECT ticketNumber, work, at, changes FROM journal WHERE ticketNumber IN (:numbers) AND changes <> '{}' ORDER BY id",
+      { numbers: tickets.map(({ number }) => number) },
+    );
+    for (const ticket of tickets) {
+      const own = entries.filter(({ ticketNumber }) => ticketNumber === ticket.number);
+      const before = readSettled(ticket, own, [], today).clocks;
+      const after_ = readSettled(ticket, own, [], changed).clocks;
+      compare(effect, ticket, { before, after: after_, targets: today.targets, now });
+    }
+  }
+}
+
+function compare(
+  effect: Effect,
+  { number, title }: TicketRecord,
+  {
+    before,
+    after,
+    targets,
+    now,
+  }: { before: ClockRow[]; after: ClockRow[]; targets: TargetRow[]; now: number },
+): void {
+  effect.tickets++;
+  const isLate = (clock: ClockRow | undefined): boolean =>
+    clock !== undefined && isGoing(clock) && (clock.breachedAt !== null || (clock.dueAt ?? Infinity) < now);
+  for (const clock of after.filter(isGoing)) {
+    const was = before.find(({ work, targetId }) => work === clock.work && targetId === clock.targetId);
+    if (was?.dueAt !== clock.dueAt) effect.moved++;
+    if (isLate(was) && !isLate(clock)) effect.noLongerLate++;
+    if (isLate(was) || !isLate(clock)) continue;
+    effect.late++;
+    if (effect.becomeLate.length < LISTED)
+      effect.becomeLate.push({
+        ...{ number, title, dueBefore: was?.dueAt ?? null, dueAfter: clock.dueAt },
+        target: targets.find(({ id }) => id === clock.targetId)!.definition.name,
+      });
+  }
+}

@@ -1,0 +1,74 @@
+import type { Transaction } from 'sequelize';
+import { settleClocks } from '../clocks/consumer';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { RecountRow } from './model';
+
+const CHUNK = 200;
+
+/** Asks for all clocks of open work to be read anew, in the transaction of the change that makes it needed. */
+export async function askForRecount(listo: Listo, tx: Transaction, why: string): Promise<void> {
+  await listo.db.tables.recounts.insert(
+    {
+      why: why.slice(0, 120),
+      afterNumber: 0,
+      counted: 0,
+      moved: 0,
+      startedAt: listo.clock.now(),
+      finishedAt: null,
+    },
+    tx,
+  );
+}
+
+/** Whether a recount waits for somebody to go on with it. */
+export async function isRecountWaiting(listo: Listo): Promise<boolean> {
+  const rows = await listo.db.select<{ id: number }>(
+    'SELECT id FROM recounts WHERE finishedAt IS NULL LIMIT 1',
+  );
+  return rows.length > 0;
+}
+
+/**
+ * Reads the clocks of the next open tickets anew. The cursor of the clocks' consumer is held meanwhile, so that no
+ * ticket is read twice at once and an older reading never overwrites a newer one.
+ * @returns false when there is nothing (more) to do here
+ */
+export async function recountSome(listo: Listo): Promise<boolean> {
+  const { db } = listo;
+  return db.transaction(async (tx) => {
+    const [recount] = await db.select<RecountRow>(
+      'SELECT * FROM recounts WHERE finishedAt IS NULL ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED',
+      {},
+      tx,
+    );
+    if (!recount) return false;
+    await db.select("SELECT position FROM consumers WHERE name = 'clocks' FOR UPDATE", {}, tx);
+    const { id, afterNumber, counted, moved, why } = recount;
+    const tickets = await db.select<{ number: number }>(
+      `SELECT number FROM tickets WHERE number > :afterNumber AND state IN ('received', 'inWork', 'held')
+       ORDER BY number LIMIT :limit`,
+      { afterNumber, limit: CHUNK },
+      tx,
+    );
+    const numbers = tickets.map(({ number }) => number);
+    const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx) : 0;
+    const isLast = numbers.length < CHUNK;
+    await db.tables.recounts.update(
+      { id },
+      {
+        afterNumber: numbers.at(-1) ?? afterNumber,
+        counted: counted + numbers.length,
+        moved: moved + now,
+        ...(isLast && { finishedAt: listo.clock.now() }),
+      },
+      tx,
+    );
+    if (isLast)
+      await append(listo, tx, {
+        ...{ actorId: null, via: 'rule', type: 'recounted', ticketNumber: null, audience: 'team' },
+        data: { why, counted: counted + numbers.length, moved: moved + now },
+      });
+    return true;
+  });
+}

@@ -1,0 +1,73 @@
+import { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { maySetUp, type Viewer } from '../../core/rights';
+import { listWarnPercents } from '../../core/targets';
+import type { TargetRow } from '../clocks/model';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { serve, type Routes } from '../http/serve';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import { askForRecount } from '../recounts/recount';
+import type { SignedIn } from '../sessions/viewer';
+
+const mayEdit = (viewer: Viewer, { teamId }: Pick<TargetRow, 'teamId'>): boolean => maySetUp(viewer, teamId);
+
+async function updateTarget(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  id: string,
+  { version, isOn, notices }: BodyOf<typeof api.targets.update>,
+): Promise<{ version: number }> {
+  return change(listo, actor, async (tx) => {
+    const { tables } = listo.db;
+    const target = await tables.targets.findOne({ id }, tx, true);
+    if (!target) throw new ProblemError('notFound');
+    if (!mayEdit(viewer, target)) throw new ProblemError('forbidden');
+    if (target.version !== version)
+      throw new ProblemError('stale', {
+        differences: [{ field: 'isOn', theirs: target.isOn, yours: isOn, by: null }],
+      });
+    const percents = notices?.map(({ percent }) => percent) ?? [];
+    if (new Set(percents).size < percents.length)
+      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'notices', code: 'repeated' }] });
+    const changed = {
+      ...(isOn !== undefined && { isOn }),
+      ...(notices && {
+        notices,
+        definition: { ...target.definition, warnAtPercent: listWarnPercents(notices) },
+      }),
+      version: version + 1,
+    };
+    await tables.targets.update({ id }, changed, tx);
+    await append(listo, tx, {
+      ...{ actorId: viewer.id, via: 'desk', type: 'targetChanged', ticketNumber: null, audience: 'team' },
+      changes: {
+        isOn: { from: target.isOn, to: isOn ?? target.isOn },
+        notices: { from: target.notices, to: notices ?? target.notices },
+      },
+      data: { targetId: id, name: target.definition.name },
+    });
+    await askForRecount(listo, tx, target.definition.name);
+    return { version: version + 1 };
+  });
+}
+
+export const targetRoutes: Routes = (router, listo) => {
+  const { targets } = api;
+  serve(router, targets.list, async ({ viewer }) => {
+    const rows = await listo.db.tables.targets.find({}, { order: ['position'] });
+    const going = await listo.db.select<{ targetId: string; count: number }>(
+      "SELECT targetId, COUNT(*) AS count FROM clocks WHERE state IN ('running', 'paused') GROUP BY targetId",
+    );
+    return rows.map(({ position: _, ...row }) => ({
+      ...row,
+      mayEdit: mayEdit(viewer, row),
+      going: row.isOn ? (going.find(({ targetId }) => targetId === row.id)?.count ?? 0) : 0,
+    }));
+  });
+  serve(router, targets.update, ({ viewer, actor, params, body }) =>
+    updateTarget(listo, viewer, actor, params.id, body),
+  );
+};

@@ -1,0 +1,145 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { WAITS } from '../../core/hours';
+import { maySetUp } from '../../core/rights';
+import { isMeantForTeam, listWarnPercents, twoPromises, type TargetDefinition } from '../../core/targets';
+import { setClosing } from '../hours/closing';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { OK } from '../http/serve';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { TeamRow } from '../people/model';
+import { askForRecount } from '../recounts/recount';
+import type { SignedIn } from '../sessions/viewer';
+
+const refuse = (field: string) =>
+  new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
+
+/** Adds the two promises that a team begins with. */
+export async function addTwoPromises(
+  listo: Listo,
+  tx: Transaction,
+  { id, calendarId, name }: Pick<TeamRow, 'id' | 'calendarId' | 'name'>,
+): Promise<string[]> {
+  const { tables } = listo.db;
+  const position = (await tables.targets.find({}, { transaction: tx })).length;
+  const targets = twoPromises({ teamId: id, teamName: name.en, calendarId });
+  await tables.targets.insertAll(
+    targets.map(({ measures, definition, notices }, i) => ({
+      id: definition.id,
+      definition: { ...definition, warnAtPercent: listWarnPercents(notices) },
+      ...{ measures, notices, teamId: id, isOn: true, position: position + i, version: 1 },
+    })),
+    tx,
+  );
+  return targets.map(({ definition }) => definition.id);
+}
+
+export async function createTeam(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  { name, calendarId, isConfidential }: BodyOf<typeof api.teams.create>,
+): Promise<{ id: string; targetIds: string[] }> {
+  if (!viewer.isAdministrator) throw new ProblemError('forbidden');
+  return change(listo, actor, async (tx) => {
+    const { tables } = listo.db;
+    if (!(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
+    const team = { id: nanoid(12), name, calendarId, isConfidential, outOfHours: WAITS, version: 1 };
+    await tables.teams.insert(team, tx);
+    const targetIds = await addTwoPromises(listo, tx, team);
+    await append(listo, tx, {
+      ...{ actorId: viewer.id, via: 'desk', type: 'teamMade', ticketNumber: null, audience: 'team' },
+      data: { teamId: team.id, name: name.en },
+    });
+    return { id: team.id, targetIds };
+  });
+}
+
+/** Promises follow their team to its new calendar: wherever a definition gives this team that calendar. */
+function moveDefinition(definition: TargetDefinition, teamId: string, to: string): TargetDefinition {
+  const calendars = definition.calendars.map((choice) =>
+    isMeantForTeam(choice.when, teamId) ? { ...choice, calendarId: to } : choice,
+  );
+  return { ...definition, calendars };
+}
+
+async function moveTargets(listo: Listo, tx: Transaction, team: TeamRow, calendarId: string): Promise<void> {
+  const { tables } = listo.db;
+  for (const { id, definition, version } of await tables.targets.find({}, { transaction: tx })) {
+    const moved = moveDefinition(definition, team.id, calendarId);
+    if (JSON.stringify(moved) !== JSON.stringify(definition))
+      await tables.targets.update({ id }, { definition: moved, version: version + 1 }, tx);
+  }
+}
+
+export async function updateTeam(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  id: string,
+  { version, calendarId, outOfHours }: BodyOf<typeof api.teams.update>,
+): Promise<{ version: number }> {
+  if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
+  return change(listo, actor, async (tx) => {
+    const { tables } = listo.db;
+    const team = await tables.teams.findOne({ id }, tx, true);
+    if (!team) throw new ProblemError('notFound');
+    if (team.version !== version)
+      throw new ProblemError('stale', {
+        differences: [{ field: 'outOfHours', theirs: team.outOfHours, yours: outOfHours, by: null }],
+      });
+    if (calendarId && !(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
+    const goesTo = outOfHours?.goesTo;
+    if (goesTo && (goesTo === id || !(await tables.teams.findOne({ id: goesTo }, tx))))
+      throw refuse('outOfHours.goesTo');
+    const changed: TeamRow = {
+      ...team,
+      ...(calendarId !== undefined && { calendarId }),
+      ...(outOfHours !== undefined && { outOfHours }),
+      version: version + 1,
+    };
+    await tables.teams.update({ id }, changed, tx);
+    if (changed.calendarId !== team.calendarId) {
+      await moveTargets(listo, tx, team, changed.calendarId);
+      await askForRecount(listo, tx, team.name.en);
+    }
+    await setClosing(listo, changed, tx);
+    await append(listo, tx, {
+      ...{ actorId: viewer.id, via: 'desk', type: 'teamChanged', ticketNumber: null, audience: 'team' },
+      changes: {
+        calendarId: { from: team.calendarId, to: changed.calendarId },
+        outOfHours: { from: team.outOfHours, to: changed.outOfHours },
+      },
+      data: { teamId: id },
+    });
+    return { version: version + 1 };
+  });
+}
+
+export async function updateSite(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  id: string,
+  calendarId: string,
+): Promise<{ ok: true }> {
+  if (!viewer.isAdministrator) throw new ProblemError('forbidden');
+  return change(listo, actor, async (tx) => {
+    const { tables } = listo.db;
+    if (!(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
+    if (
+      (await tables.sites.update({ id }, { calendarId }, tx)) === 0 &&
+      !(await tables.sites.findOne({ id }, tx))
+    )
+      throw new ProblemError('notFound');
+    await append(listo, tx, {
+      ...{ actorId: viewer.id, via: 'desk', type: 'siteChanged', ticketNumber: null, audience: 'team' },
+      data: { siteId: id, calendarId },
+    });
+    return OK;
+  });
+}

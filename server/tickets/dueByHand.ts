@@ -1,0 +1,98 @@
+import type { Transaction } from 'sequelize';
+import { dueInstant, judgeDue, type DueByHand, type DueStanding } from '../../core/due';
+import { isOpen } from '../../core/tickets';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { TimerHandler } from '../timers/runner';
+import type { TicketRecord } from './model';
+import { recordChange } from './record';
+
+type Held = Pick<TicketRecord, 'assigneeId' | 'teamId'>;
+
+/** The zone of whoever holds a ticket: its assignee's site, else its team's calendar. */
+async function zoneOfHolder(listo: Listo, { assigneeId, teamId }: Held, tx: Transaction): Promise<string> {
+  const { tables } = listo.db;
+  const assignee = assigneeId === null ? null : await tables.people.findOne({ id: assigneeId }, tx);
+  const site = assignee && (await tables.sites.findOne({ id: assignee.siteId }, tx));
+  if (site) return site.timeZone;
+  const team = await tables.teams.findOne({ id: teamId }, tx);
+  return (await listo.calendars.getAll())[team?.calendarId ?? '']?.spec.timeZone ?? 'UTC';
+}
+
+/** The columns that say when someone wants it done; null takes it back. */
+export async function toDueColumns(
+  listo: Listo,
+  ticket: Held,
+  due: DueByHand | null,
+  tx: Transaction,
+): Promise<Pick<TicketRecord, 'dueAt' | 'dueDate'>> {
+  if (due === null) return { dueAt: null, dueDate: null };
+  if ('at' in due) return { dueAt: due.at, dueDate: null };
+  return { dueAt: dueInstant(due, await zoneOfHolder(listo, ticket, tx)), dueDate: due.date };
+}
+
+export type Due = { at: number; date: string | null; remindAt: number | null; standing: DueStanding };
+
+/** How a ticket stands to what was set by hand. Reopened, it has not been finished. */
+export function readDue(
+  {
+    dueAt,
+    dueDate,
+    remindAt,
+    resolvedAt,
+  }: Pick<TicketRecord, 'dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt'>,
+  now: number,
+): Due | null {
+  if (dueAt === null) return null;
+  return { at: dueAt, date: dueDate, remindAt, standing: judgeDue(dueAt, resolvedAt, now) };
+}
+
+/** Follows a ticket that changed hands or state: a bare date ends where its holder is, and timers go with it. */
+export async function settleDue(listo: Listo, number: number, tx: Transaction): Promise<void> {
+  const { tables } = listo.db;
+  const ticket = await tables.tickets.findOne({ number }, tx, true);
+  if (!ticket) return;
+  if (ticket.dueDate !== null) {
+    const moved = await toDueColumns(listo, ticket, { date: ticket.dueDate }, tx);
+    if (moved.dueAt !== ticket.dueAt)
+      await recordChange(...([listo, tx, ticket, moved] as const), {
+        type: 'changed',
+        actorId: null,
+        via: 'rule',
+        audience: 'team',
+      });
+  }
+  await settleTimer(listo, tx, ticket, 'dueByHand', ticket.dueAt);
+  await settleTimer(listo, tx, ticket, 'remind', ticket.remindAt);
+}
+
+/** One that is set already for that instant stays, also when it is overdue and not yet done. */
+async function settleTimer(
+  listo: Listo,
+  tx: Transaction,
+  { number, state }: TicketRecord,
+  kind: 'dueByHand' | 'remind',
+  at: number | null,
+): Promise<void> {
+  const { timers } = listo.db.tables;
+  const wanted = isOpen(state) ? at : null;
+  const known = await timers.findOne({ ticketNumber: number, kind }, tx);
+  if (known && known.at !== wanted) await timers.remove({ ticketNumber: number, kind }, tx);
+  if (wanted !== null && known?.at !== wanted && wanted >= listo.clock.now())
+    await timers.insert({ ticketNumber: number, kind, ref: '', at: wanted }, tx);
+}
+
+function wordHandler(type: 'dueWarned' | 'reminded'): TimerHandler {
+  return async (listo, { ticketNumber, at }, tx) => {
+    const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
+    if (!ticket || !isOpen(ticket.state)) return;
+    await append(listo, tx, {
+      ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
+      data: { dueAt: at },
+    });
+  };
+}
+
+/** Past what was set by hand. */
+export const giveDueWord = wordHandler('dueWarned');
+export const remind = wordHandler('reminded');

@@ -1,0 +1,77 @@
+import { Group, NumberInput, Select, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { compileCalendar, type CalendarSpec } from '../../../core/calendar';
+import { useWords } from '../../messages/useWords';
+import { LOCALES } from '../../ui/times';
+import { zonedInstant } from '../../ui/zonedInstant';
+
+const HOUR = 3_600_000;
+type Unit = 'days' | 'hours';
+
+/** "What is two working days after Friday 16:00?", by the calendar as it is being edited. */
+export function TryOut({ spec, first }: { spec: CalendarSpec; first: string }) {
+  const { t, language } = useWords();
+  const [count, setCount] = useState(2);
+  const [unit, setUnit] = useState<Unit>('days');
+  const [after, setAfter] = useState(first);
+  const format = new Intl.DateTimeFormat(LOCALES[language], {
+    ...{
+      weekday: 'long',
+      day: 'numeric',
+      month: 'long',
+      year: 'numeric',
+      hour: '2-digit',
+      minute: '2-digit',
+    },
+    hourCycle: 'h23',
+    timeZone: spec.timeZone,
+  });
+
+  function answer(): string | null {
+    try {
+      const from = zonedInstant(after, spec.timeZone);
+      if (from === null) return null;
+      const ms = count * (unit === 'days' ? spec.hoursPerDay : 1) * HOUR;
+      return t('workshop/calendar/tryIs', {
+        when: format.format(compileCalendar(spec).addWorking(from, ms)),
+      });
+    } catch {
+      return t('workshop/calendar/tryNever');
+    }
+  }
+  return (
+    <Group gap={8} align="center">
+      <span>{t('workshop/calendar/tryWhat')}</span>
+      <NumberInput
+        size="xs"
+        w={70}
+        min={1}
+        max={500}
+        value={count}
+        aria-label={t('workshop/calendar/tryDays')}
+        onChange={(value) => setCount(Number(value) || 1)}
+      />
+      <Select
+        size="xs"
+        w={150}
+        allowDeselect={false}
+        aria-label={t('workshop/calendar/try')}
+        data={(['days', 'hours'] as const).map((value) => ({
+          value,
+          label: t(`workshop/calendar/${value === 'days' ? 'tryDays' : 'tryHours'}`),
+        }))}
+        value={unit}
+        onChange={(value) => setUnit(value as Unit)}
+      />
+      <span>{t('workshop/calendar/tryAfter')}</span>
+      <TextInput
+        size="xs"
+        type="datetime-local"
+        aria-label={t('workshop/calendar/tryAfter')}
+        value={after}
+        onChange={({ target }) => setAfter(target.value)}
+      />
+      <strong role="status">{answer()}</strong>
+    </Group>
+  );
+}

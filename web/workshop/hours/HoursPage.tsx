@@ -1,0 +1,175 @@
+import { Button, Select, Table } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Team } from '../../../contract/people';
+import type { Site } from '../../../contract/teams';
+import type { OutOfHours } from '../../../core/hours';
+import { PRIORITIES } from '../../../core/tickets';
+import { call } from '../../api/call';
+import { useNow } from '../../api/clock';
+import { api } from '../../api/endpoints';
+import { useMe, useSites, useTeams } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { showUndo } from '../../ui/showUndo';
+import { useTimes } from '../../ui/useTimes';
+import { Waiting } from '../../ui/Waiting';
+import { useCalendarList } from '../queries';
+import classes from '../Workshop.module.css';
+import { WorkshopFrame } from '../WorkshopFrame';
+import { HoursForm } from './HoursForm';
+import { NewTeam } from './NewTeam';
+
+type Change = { calendarId?: string; outOfHours?: OutOfHours };
+
+function useCalendarChoices() {
+  const { data = [] } = useCalendarList();
+  return data.map(({ id, spec }) => ({ value: id, label: spec.name }));
+}
+
+/** Saves a change of a team, with the way back. */
+function useTeamUpdate(team: Team) {
+  const { t } = useWords();
+  const client = useQueryClient();
+  const patch = async (version: number, change: Change): Promise<number> => {
+    const saved = await call(api.teams.update, { params: { id: team.id }, body: { version, ...change } });
+    await client.invalidateQueries({ queryKey: ['teams'] });
+    await client.invalidateQueries({ queryKey: ['calendars'] });
+    return saved.version;
+  };
+  return useMutation({
+    mutationFn: (change: Change) => patch(team.version, change),
+    onSuccess: (version) => {
+      const { calendarId, outOfHours } = team;
+      showUndo(t('workshop/team/saved'), t('common/undo'), () => patch(version, { calendarId, outOfHours }));
+    },
+  });
+}
+
+function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
+  const { t, local } = useWords();
+  const choices = useCalendarChoices();
+  const update = useTeamUpdate(team);
+  const [isEditing, setEditing] = useState(false);
+  const { goesTo, priorities, words } = team.outOfHours;
+  const other = teams.find(({ id }) => id === goesTo);
+  const rule = !other
+    ? t('workshop/team/waits')
+    : priorities.length === PRIORITIES.length
+      ? t('workshop/team/all', { team: local(other.name) })
+      : t('workshop/team/goes', { priorities: priorities.join(', '), team: local(other.name) });
+  return (
+    <Table.Tr>
+      <Table.Td>
+        <strong>{local(team.name)}</strong>
+      </Table.Td>
+      <Table.Td w={220}>
+        <Select
+          size="xs"
+          allowDeselect={false}
+          aria-label={t('workshop/team/calendar', { name: local(team.name) })}
+          data={choices}
+          value={team.calendarId}
+          readOnly={!team.mayEdit}
+          onChange={(calendarId) => calendarId && update.mutate({ calendarId })}
+        />
+      </Table.Td>
+      <Table.Td>
+        {rule}
+        {words && <small className={classes.small}>{`${t('workshop/team/word')}: “${local(words)}”`}</small>}
+        <ProblemNote error={isEditing ? null : update.error} />
+      </Table.Td>
+      <Table.Td ta="right">
+        {team.mayEdit && (
+          <Button size="compact-xs" variant="subtle" onClick={() => setEditing(true)}>
+            {t('workshop/team/change')}
+          </Button>
+        )}
+        {isEditing && (
+          <HoursForm
+            team={team}
+            isSaving={update.isPending}
+            error={update.error}
+            onSave={(outOfHours) => update.mutate({ outOfHours }, { onSuccess: () => setEditing(false) })}
+            onClose={() => setEditing(false)}
+          />
+        )}
+      </Table.Td>
+    </Table.Tr>
+  );
+}
+
+function SiteRow({ site, now }: { site: Site; now: number }) {
+  const { t } = useWords();
+  const me = useMe();
+  const times = useTimes();
+  const choices = useCalendarChoices();
+  const client = useQueryClient();
+  const update = useMutation({
+    mutationFn: (calendarId: string) =>
+      call(api.teams.updateSite, { params: { id: site.id }, body: { calendarId } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['sites'] }),
+  });
+  return (
+    <Table.Tr>
+      <Table.Td>{site.name}</Table.Td>
+      <Table.Td w={220}>
+        <Select
+          size="xs"
+          allowDeselect={false}
+          aria-label={t('workshop/team/calendar', { name: site.name })}
+          data={choices}
+          value={site.calendarId}
+          readOnly={!me.isAdministrator}
+          onChange={(calendarId) => calendarId && update.mutate(calendarId)}
+        />
+        <ProblemNote error={update.error} />
+      </Table.Td>
+      <Table.Td>{site.timeZone}</Table.Td>
+      <Table.Td>{times.hour(now, site.timeZone)}</Table.Td>
+    </Table.Tr>
+  );
+}
+
+/** When teams and sites work, and what happens to a team's work while it is off. */
+export function HoursPage() {
+  const { t } = useWords();
+  const me = useMe();
+  const now = useNow(30_000);
+  const { data: teams, error, refetch } = useTeams();
+  const { data: sites = [] } = useSites();
+  const [isNew, setNew] = useState(false);
+  return (
+    <WorkshopFrame lead={t('workshop/team/lead')}>
+      {!teams && !error && <Waiting />}
+      {error && <ProblemNote error={error} onRetry={() => void refetch()} />}
+      {teams && (
+        <>
+          <Table verticalSpacing={6}>
+            <Table.Tbody>
+              {teams.map((team) => (
+                <TeamRow key={team.id} {...{ team, teams }} />
+              ))}
+            </Table.Tbody>
+          </Table>
+          {me.isAdministrator && (
+            <Button mt="sm" size="xs" variant="default" onClick={() => setNew(true)}>
+              {t('workshop/team/new')}
+            </Button>
+          )}
+          <section className={classes.section}>
+            <h2>{t('workshop/team/sites')}</h2>
+            <Table verticalSpacing={4}>
+              <Table.Tbody>
+                {sites.map((site) => (
+                  <SiteRow key={site.id} {...{ site, now }} />
+                ))}
+              </Table.Tbody>
+            </Table>
+          </section>
+        </>
+      )}
+      {isNew && <NewTeam onClose={() => setNew(false)} />}
+    </WorkshopFrame>
+  );
+}
