@@ -13,7 +13,7 @@ const RIM = 3 * DAY_MS;
  * Turns a calendar's spec into working-time arithmetic.
  *
  * Working time is kept as sorted edges with running sums, built lazily around the instants asked for: `covered`
- * says for which instants the edges are complete. Every answer is then one or two binary searches.
+ * says for which instants the edges are complete. Every answer is then a look-up by day and at most one binary search.
  * @throws a CalendarError that names what is wrong with the spec
  */
 export function compileCalendar(spec: CalendarSpec): CompiledCalendar {
@@ -23,6 +23,8 @@ export function compileCalendar(spec: CalendarSpec): CompiledCalendar {
   let firstDay = 0;
   let endDay = 0;
   let covered = { from: Infinity, to: -Infinity };
+  /** For each day of the built range, how many windows start before it: where a search begins. */
+  let startedBefore = new Int32Array(0);
 
   function cover(from: number, to: number): void {
     if (from >= covered.from && to <= covered.to) return;
@@ -32,19 +34,19 @@ export function compileCalendar(spec: CalendarSpec): CompiledCalendar {
     endDay = Math.max(endDay, wantedEnd);
     edges = build(firstDay, endDay);
     covered = { from: firstDay * DAY_MS + RIM, to: endDay * DAY_MS - RIM };
+    startedBefore = new Int32Array(endDay - firstDay);
+    for (let day = 0, i = 0; day < startedBefore.length; day++) {
+      while (i < edges.starts.length && edges.starts[i]! < (firstDay + day) * DAY_MS) i++;
+      startedBefore[day] = i;
+    }
   }
 
-  /** The number of windows that start at or before `t`. */
+  /** The number of windows that start at or before `t`, which lies in what is covered. */
   function startedBy(t: number): number {
     const { starts } = edges;
-    let low = 0;
-    let high = starts.length;
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (starts[middle]! <= t) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    let i = startedBefore[Math.floor(t / DAY_MS) - firstDay]!;
+    while (i < starts.length && starts[i]! <= t) i++;
+    return i;
   }
 
   /** The last window before which less than `sum` (or, inclusive, at most `sum`) has been worked. */

@@ -1,9 +1,17 @@
 import type { Condition, Fields } from './types';
 
-type Comparison = Extract<Condition, { op: 'lt' | 'lte' | 'gt' | 'gte' }>;
+type Leaf = Extract<Condition, { op: string }>;
+type Comparison = Extract<Leaf, { op: 'lt' | 'lte' | 'gt' | 'gte' }>;
+/** A condition made ready to be asked. */
+export type Test = (fields: Fields) => boolean;
 
-function read(fields: Fields, field: string): unknown {
-  return Object.hasOwn(fields, field) ? (fields[field] ?? null) : null;
+type Reader = (fields: Fields) => unknown;
+
+/** Reads a field, null where it is absent; what every object inherits is not a field. */
+function readerOf(field: string): Reader {
+  if (field in Object.prototype)
+    return (fields) => (Object.hasOwn(fields, field) ? (fields[field] ?? null) : null);
+  return (fields) => fields[field] ?? null;
 }
 
 function compares({ op, value }: Comparison, actual: unknown): boolean {
@@ -30,32 +38,60 @@ function isEmpty(actual: unknown): boolean {
   return actual === null || actual === '' || (Array.isArray(actual) && actual.length === 0);
 }
 
+function compileLeaf(leaf: Leaf): Test {
+  const read = readerOf(leaf.field);
+  switch (leaf.op) {
+    case 'is':
+      return (fields) => read(fields) === leaf.value;
+    case 'isNot':
+      return (fields) => read(fields) !== leaf.value;
+    case 'in':
+      return (fields) => (leaf.value as unknown[]).includes(read(fields));
+    case 'notIn':
+      return (fields) => !(leaf.value as unknown[]).includes(read(fields));
+    case 'contains':
+      return (fields) => contains(read(fields), leaf.value);
+    case 'empty':
+      return (fields) => isEmpty(read(fields));
+    case 'notEmpty':
+      return (fields) => !isEmpty(read(fields));
+    default:
+      return (fields) => compares(leaf, read(fields));
+  }
+}
+
+/** Conditions are values: each is looked into once, then asked many times. */
+const compiled = new WeakMap<Condition, Test>();
+
+/** The condition as a function, for those who ask it often. */
+export function toTest(condition: Condition): Test {
+  let test = compiled.get(condition);
+  if (!test) compiled.set(condition, (test = compile(condition)));
+  return test;
+}
+
+function compile(condition: Condition): Test {
+  if ('all' in condition) {
+    const parts = condition.all.map(toTest);
+    return (fields) => parts.every((part) => part(fields));
+  }
+  if ('any' in condition) {
+    const parts = condition.any.map(toTest);
+    return (fields) => parts.some((part) => part(fields));
+  }
+  if ('not' in condition) {
+    const part = toTest(condition.not);
+    return (fields) => !part(fields);
+  }
+  return compileLeaf(condition);
+}
+
 /**
  * Whether the fields meet the condition. An absent field is null; values of different types are never equal; a
- * list equals no value (ask it with `contains`); `lt` and its kin are false on null and across types.
+ * list equals no value (ask it with `contains`); `lt` and its kin are false on null and across types. A condition
+ * is a value, which is not changed after it was first asked.
  * @example holds({ field: 'priority', op: 'in', value: ['P1', 'P2'] }, { priority: 'P2' }) // true
  */
 export function holds(condition: Condition, fields: Fields): boolean {
-  if ('all' in condition) return condition.all.every((part) => holds(part, fields));
-  if ('any' in condition) return condition.any.some((part) => holds(part, fields));
-  if ('not' in condition) return !holds(condition.not, fields);
-  const actual = read(fields, condition.field);
-  switch (condition.op) {
-    case 'is':
-      return actual === condition.value;
-    case 'isNot':
-      return actual !== condition.value;
-    case 'in':
-      return (condition.value as unknown[]).includes(actual);
-    case 'notIn':
-      return !(condition.value as unknown[]).includes(actual);
-    case 'contains':
-      return contains(actual, condition.value);
-    case 'empty':
-      return isEmpty(actual);
-    case 'notEmpty':
-      return !isEmpty(actual);
-    default:
-      return compares(condition, actual);
-  }
+  return toTest(condition)(fields);
 }

@@ -1,2 +1,3 @@
 export type { Condition, Fields, Scalar } from './types';
-export { holds } from './holds';
+export { holds, toTest, type Test } from './holds';
+export { listFields } from './listFields';

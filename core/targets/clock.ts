@@ -1,6 +1,7 @@
-import { holds, type Fields } from '../conditions';
+import type { Fields } from '../conditions';
+import type { CompiledTarget } from './compiled';
 import { dueIn, getInForce, type InForce } from './inForce';
-import type { Calendars, ClockReading, ClockState, ClockStretch, TargetDefinition } from './types';
+import type { Calendars, ClockReading, ClockState, ClockStretch } from './types';
 
 /**
  * One clock, replayed stretch by stretch. `enter` applies what an event instant does to it, `leave` lets the time
@@ -18,6 +19,8 @@ export class Clock {
   private stoppedAt: number | null = null;
   private dueAt: number | null = null;
   private keptDue: { at: number; limit: number } | null = null;
+  /** Where the due instant is to be looked for once it is asked: `missing` working time after `from`. */
+  private dueLater: { inForce: InForce; from: number; missing: number } | null = null;
   private judgedBy: number | null = null;
   private limit: number | null = null;
   private inForce: InForce = { calendarId: null, calendar: null, limit: null };
@@ -26,28 +29,25 @@ export class Clock {
   private sinceStop = 0;
   private pauseHeld = false;
   private resetHeld = false;
-  private readonly thresholds: number[];
 
   constructor(
-    private readonly definition: TargetDefinition,
+    private readonly target: CompiledTarget,
     private readonly calendars: Calendars,
     private readonly openedAt: number,
-  ) {
-    this.thresholds = [...new Set(definition.warnAtPercent)].sort((a, b) => a - b);
-  }
+  ) {}
 
   /** Applies the fields that hold from `s` on. */
   enter(s: number, fields: Fields): void {
-    const { definition } = this;
-    this.inForce = getInForce(definition, this.calendars, fields);
-    this.pauseHeld = definition.pauseWhen !== undefined && holds(definition.pauseWhen, fields);
+    const { target } = this;
+    this.inForce = getInForce(target, this.calendars, fields);
+    this.pauseHeld = target.pauses(fields);
     const resetHeldBefore = this.resetHeld;
-    this.resetHeld = definition.resetWhen !== undefined && holds(definition.resetWhen, fields);
+    this.resetHeld = target.resets(fields);
     const isReset = this.resetHeld && !resetHeldBefore;
 
     if (this.isGoing()) {
-      if (holds(definition.stopWhen, fields)) this.stop(s);
-      else if (this.isToBeCancelled(fields)) this.cancel();
+      if (target.stops(fields)) this.stop(s);
+      else if (target.cancels(fields)) this.cancel();
       else this.go(isReset ? s : null);
     } else if (this.canResume(fields)) {
       this.stoppedAt = null;
@@ -59,22 +59,28 @@ export class Clock {
     else if (this.state === 'notStarted') this.limit = this.inForce.limit;
   }
 
-  /** Lets the time from `s` until `x` pass. */
-  leave(s: number, x: number): ClockStretch {
+  /** The stretch that begins at `s`, by what holds now. */
+  describe(s: number, x: number): Omit<ClockStretch, 'worked'> {
     const mode = this.isGoing() ? (this.state as 'running' | 'paused') : 'idle';
-    const { calendar, calendarId } = this.inForce;
+    return { from: s, to: x, calendarId: this.inForce.calendarId, mode, isPauseHeld: this.pauseHeld };
+  }
+
+  /** Lets the time from `s` until `x` pass. @returns how much of it was working time */
+  leave(s: number, x: number): number {
+    const mode = this.state;
+    const { calendar } = this.inForce;
     const worked = calendar ? calendar.workingBetween(s, x) : 0;
     if (mode === 'running') this.run(s, x, worked);
     else if (mode === 'paused') this.hold(s, worked);
     else if (this.state === 'met' || this.state === 'missed') this.sinceStop += worked;
     this.earlier[this.pauseHeld ? 'paused' : 'counted'] += worked;
-    return { from: s, to: x, calendarId, mode, isPauseHeld: this.pauseHeld, worked };
+    return worked;
   }
 
   read(): ClockReading {
     const { state, startedAt, countedFrom, elapsed, pausedFor, limit, breachedAt, stoppedAt } = this;
     const percent = limit === null || state === 'notStarted' ? null : (100 * elapsed) / limit;
-    const dueAt = state === 'notStarted' || state === 'cancelled' ? null : this.dueAt;
+    const dueAt = state === 'notStarted' || state === 'cancelled' ? null : this.readDue();
     const warnings = [...this.warnings].sort((a, b) => a.at - b.at || a.percent - b.percent);
     return {
       state,
@@ -95,20 +101,14 @@ export class Clock {
     return this.state === 'running' || this.state === 'paused';
   }
 
-  private isToBeCancelled(fields: Fields): boolean {
-    const { cancelWhen, startWhen } = this.definition;
-    if (cancelWhen === 'never') return false;
-    return cancelWhen === 'startNoLongerHolds' ? !holds(startWhen, fields) : holds(cancelWhen, fields);
-  }
-
   private isWanted(fields: Fields): boolean {
-    const { startWhen, stopWhen } = this.definition;
-    return holds(startWhen, fields) && !holds(stopWhen, fields) && !this.isToBeCancelled(fields);
+    const { starts, stops, cancels } = this.target;
+    return starts(fields) && !stops(fields) && !cancels(fields);
   }
 
   private canResume(fields: Fields): boolean {
     const isStopped = this.state === 'met' || this.state === 'missed';
-    return isStopped && this.definition.onReopen === 'resume' && this.isWanted(fields);
+    return isStopped && this.target.definition.onReopen === 'resume' && this.isWanted(fields);
   }
 
   private canStart(fields: Fields): boolean {
@@ -127,7 +127,7 @@ export class Clock {
   }
 
   private start(s: number): void {
-    const { countFrom, excludeEarlierPauses } = this.definition;
+    const { countFrom, excludeEarlierPauses } = this.target.definition;
     this.clear(s);
     this.startedAt = s;
     this.judgedBy = null;
@@ -168,17 +168,29 @@ export class Clock {
     this.warnings = this.warnings.filter(({ percent }) => percent * limit <= 100 * this.elapsed);
   }
 
+  private readDue(): number | null {
+    if (!this.dueLater) return this.dueAt;
+    const { inForce, from, missing } = this.dueLater;
+    return dueIn(inForce, from, missing);
+  }
+
   private run(s: number, x: number, worked: number): void {
-    this.dueAt = this.dueWhileRunning(s, x);
-    this.warn(s, x);
+    this.dueLater = null;
+    this.dueAt = this.dueWhileRunning(s, x, worked);
+    this.warn(s, x, worked);
     this.elapsed += worked;
   }
 
-  private dueWhileRunning(s: number, x: number): number | null {
+  private dueWhileRunning(s: number, x: number, worked: number): number | null {
     const { limit } = this;
     if (limit === null) return null;
     const hadBreached = this.breachedAt !== null;
     if (hadBreached && this.keptDue?.limit === limit) return this.keptDue.at;
+    // Not enough was worked to reach it: it lies beyond x, and is looked for only when it is read.
+    if (!hadBreached && worked < limit - this.elapsed) {
+      this.dueLater = { inForce: this.inForce, from: s, missing: limit - this.elapsed };
+      return null;
+    }
     const due = dueIn(this.inForce, s, limit - this.elapsed);
     if (due === null) return hadBreached ? (this.keptDue?.at ?? null) : null;
     if (!hadBreached && x > due) this.breachedAt = Math.max(s, due);
@@ -186,12 +198,14 @@ export class Clock {
     return due;
   }
 
-  private warn(s: number, x: number): void {
+  private warn(s: number, x: number, worked: number): void {
     const { limit } = this;
     if (limit === null) return;
-    for (const percent of this.thresholds) {
+    for (const percent of this.target.thresholds) {
       if (this.warnings.some((warning) => warning.percent === percent)) continue;
-      const crossed = dueIn(this.inForce, s, Math.ceil((percent * limit) / 100) - this.elapsed);
+      const missing = Math.ceil((percent * limit) / 100) - this.elapsed;
+      if (worked < missing) continue;
+      const crossed = dueIn(this.inForce, s, missing);
       if (crossed !== null && crossed <= x) this.warnings.push({ percent, at: Math.max(s, crossed) });
     }
   }
@@ -199,6 +213,7 @@ export class Clock {
   /** A held clock neither breaches nor warns, unless it is overdue as it enters the stretch. */
   private hold(s: number, worked: number): void {
     const { limit } = this;
+    this.dueLater = null;
     if (limit !== null && this.breachedAt === null && this.elapsed > limit) {
       const due = dueIn(this.inForce, s, limit - this.elapsed);
       if (due !== null) {

@@ -1,5 +1,6 @@
 import { NoWorkingTime, parseDuration, type CompiledCalendar } from '../calendar';
-import { holds, type Condition, type Fields } from '../conditions';
+import type { Fields } from '../conditions';
+import type { Choice, CompiledTarget } from './compiled';
 import { PercentNotPositive, UnknownCalendar } from './errors';
 import type { Calendars, TargetDefinition } from './types';
 
@@ -7,25 +8,28 @@ import type { Calendars, TargetDefinition } from './types';
 export type InForce = { calendarId: string | null; calendar: CompiledCalendar | null; limit: number | null };
 
 const ROUND_THE_CLOCK_DAY = 24;
-const parsed = new Map<string, number>();
+/** What has been parsed, by the hours of a day and the text. */
+const parsed = new Map<number, Map<string, number>>();
 
 function durationOf(text: string, hoursPerDay: number): number {
-  const key = `${hoursPerDay} ${text}`;
-  let ms = parsed.get(key);
-  if (ms === undefined) parsed.set(key, (ms = parseDuration(text, { hoursPerDay })));
+  let ofDay = parsed.get(hoursPerDay);
+  if (!ofDay) parsed.set(hoursPerDay, (ofDay = new Map<string, number>()));
+  let ms = ofDay.get(text);
+  if (ms === undefined) ofDay.set(text, (ms = parseDuration(text, { hoursPerDay })));
   return ms;
 }
 
-function firstMatch<T extends { when?: Condition }>(choices: T[], fields: Fields): T | undefined {
-  return choices.find(({ when }) => !when || holds(when, fields));
+function firstMatch<T>(choices: Choice<T>[], fields: Fields): T | null {
+  for (const { test, value } of choices) if (!test || test(fields)) return value;
+  return null;
 }
 
-export function getInForce(definition: TargetDefinition, calendars: Calendars, fields: Fields): InForce {
-  const calendarId = firstMatch(definition.calendars, fields)?.calendarId ?? null;
+export function getInForce(target: CompiledTarget, calendars: Calendars, fields: Fields): InForce {
+  const calendarId = firstMatch(target.calendars, fields);
   const calendar = calendarId === null ? null : calendars[calendarId]!;
-  const duration = firstMatch(definition.limits, fields)?.duration;
+  const duration = firstMatch(target.limits, fields);
   const limit =
-    duration === undefined ? null : durationOf(duration, calendar?.spec.hoursPerDay ?? ROUND_THE_CLOCK_DAY);
+    duration === null ? null : durationOf(duration, calendar?.spec.hoursPerDay ?? ROUND_THE_CLOCK_DAY);
   return { calendarId, calendar, limit };
 }
 

@@ -87,7 +87,15 @@ export async function updateCalendar(
       changes: { spec: { from: calendar.spec, to: spec } },
       data: { calendarId: id, name: spec.name },
     });
-    await askForRecount(listo, tx, spec.name);
+    const targets = await tables.targets.find({}, { transaction: tx });
+    const runOnIt = targets.filter(({ definition }) =>
+      definition.calendars.some(({ calendarId }) => calendarId === id),
+    );
+    if (runOnIt.length > 0)
+      await askForRecount(
+        ...([listo, tx, spec.name] as const),
+        runOnIt.map((target) => target.id),
+      );
     return { version: version + 1 };
   });
 }

@@ -8,13 +8,12 @@ import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
 import type { TimerRow } from '../timers/model';
 import type { ClockRow, TargetRow } from './model';
 import { listTargets } from './read';
-import { noticesOf, tightestOf, toClockRow } from './settle';
+import { fromNoticeRef, noticesOf, tightestOf, toClockRow } from './settle';
 
 const CLOCK_COLUMNS = [
   ...(['state', 'startedAt', 'countedFrom', 'elapsed', 'pausedFor', 'limit', 'dueAt'] as const),
   ...(['breachedAt', 'stoppedAt', 'calendarId', 'held', 'fired'] as const),
 ];
-const NOTICE_KINDS: TimerRow['kind'][] = ['clockLate', 'clockWarned'];
 
 type Entry = Pick<JournalRow, 'ticketNumber' | 'work' | 'at' | 'changes'>;
 type Owner = Pick<TicketRecord, 'number' | 'state' | 'dueAt' | 'tightestDueAt'>;
@@ -30,12 +29,20 @@ function groupBy<T>(rows: T[], keyOf: (row: T) => string | number): Map<string |
   return groups;
 }
 
-/** Reads every clock of a ticket and of what belongs to it. Clocks that never started are left out. */
+type Read = {
+  targets: TargetRow[];
+  calendars: Calendars;
+  now: number;
+  /** The promises whose clocks are read; those of others stay as they are known. */
+  isRead?: (targetId: string) => boolean;
+};
+
+/** Reads the clocks of a ticket and of what belongs to it. Clocks that never started are left out. */
 export function readSettled(
   ticket: Owner,
   entries: Entry[],
   known: ClockRow[],
-  { targets, calendars, now }: { targets: TargetRow[]; calendars: Calendars; now: number },
+  { targets, calendars, now, isRead = () => true }: Read,
 ): Settled {
   const clocks: ClockRow[] = [];
   const timers: TimerRow[] = [];
@@ -44,6 +51,7 @@ export function readSettled(
     // What has been recorded has happened, also where this machine's clock is behind another's.
     const readAt = Math.max(now, own.at(-1)!.at);
     for (const target of targets) {
+      if (!isRead(target.id)) continue;
       const row = toClockRow(target, calendars, history, readAt);
       const before = known.find((clock) => clock.work === work && clock.targetId === target.id);
       const fired = before?.fired ?? [];
@@ -54,31 +62,97 @@ export function readSettled(
         clocks.push({ ...stored, ticketNumber: ticket.number, work: String(work), fired });
     }
   }
-  const promised = tightestOf(clocks.filter(({ work }) => work === 'ticket'));
+  const isInUse = ({ targetId }: ClockRow): boolean => targets.some(({ id }) => id === targetId);
+  const kept = known.filter((clock) => !isRead(clock.targetId) && isInUse(clock));
+  const promised = tightestOf([...clocks, ...kept].filter(({ work }) => work === 'ticket'));
   const byHand = isOpen(ticket.state) ? (ticket.dueAt ?? NOTHING_DUE) : NOTHING_DUE;
   return { clocks, timers, tightestDueAt: Math.min(promised, byHand) };
 }
 
-const timerKey = ({ ticketNumber, kind, ref, at }: TimerRow): string => [ticketNumber, kind, ref, at].join();
-const clockKey = (clock: ClockRow): string =>
-  JSON.stringify([
-    clock.ticketNumber,
-    clock.work,
-    clock.targetId,
-    ...CLOCK_COLUMNS.map((name) => clock[name]),
-  ]);
+const timerKey = ({ ticketNumber, kind, ref, at }: TimerRow): string =>
+  `${ticketNumber} ${kind} ${ref} ${at}`;
+const nameOf = ({ ticketNumber, work, targetId }: ClockRow): string => `${ticketNumber} ${work} ${targetId}`;
+
+function isSame(one: ClockRow, other: ClockRow | undefined): boolean {
+  if (!other) return false;
+  return CLOCK_COLUMNS.every((column) =>
+    typeof one[column] === 'object' && one[column] !== null
+      ? JSON.stringify(one[column]) === JSON.stringify(other[column])
+      : one[column] === other[column],
+  );
+}
+
+/** Writes clocks in one statement, their rows as one JSON text: many at once are cheap so. */
+async function writeClocks(listo: Listo, clocks: ClockRow[], tx: Transaction): Promise<void> {
+  if (clocks.length === 0) return;
+  const columns = ['ticketNumber', 'work', 'targetId', ...CLOCK_COLUMNS];
+  const typeOf = (column: string): string =>
+    column === 'held' || column === 'fired'
+      ? 'JSON'
+      : ['work', 'targetId', 'state', 'calendarId'].includes(column)
+        ? 'VARCHAR(60)'
+        : 'BIGINT';
+  await listo.db.runBound(
+    `INSERT INTO clocks (${columns.map((column) => `\`${column}\``).join()})
+     SELECT ${columns.map((column) => `d.\`${column}\``).join()} FROM JSON_TABLE($1, '$[*]' COLUMNS
+       (${columns.map((column) => `\`${column}\` ${typeOf(column)} PATH '$.${column}'`).join()})) d
+     ON DUPLICATE KEY UPDATE ${CLOCK_COLUMNS.map((column) => `\`${column}\` = VALUES(\`${column}\`)`).join()}`,
+    [JSON.stringify(clocks)],
+    tx,
+  );
+}
+
+/** Brings the timers of some tickets' notices to what is wanted; what is right already stays. */
+async function writeTimers(
+  listo: Listo,
+  numbers: number[],
+  wanted: TimerRow[],
+  isRead: (targetId: string) => boolean,
+  tx: Transaction,
+): Promise<void> {
+  const { select, tables, runBound } = listo.db;
+  const all = await select<TimerRow>(
+    "SELECT * FROM timers WHERE ticketNumber IN (:numbers) AND kind IN ('clockLate', 'clockWarned')",
+    { numbers },
+    tx,
+  );
+  const known = all.filter(({ ref }) => isRead(fromNoticeRef(ref).targetId));
+  const keys = new Set(wanted.map(timerKey));
+  const there = new Set(known.map(timerKey));
+  const gone = known.filter((timer) => !keys.has(timerKey(timer)));
+  if (gone.length > 0)
+    await runBound(
+      `DELETE t FROM timers t JOIN JSON_TABLE($1, '$[*]' COLUMNS
+         (ticketNumber BIGINT PATH '$.ticketNumber', kind VARCHAR(20) PATH '$.kind', ref VARCHAR(160) PATH '$.ref')) d
+         ON d.ticketNumber = t.ticketNumber AND d.kind = t.kind AND d.ref = t.ref`,
+      [JSON.stringify(gone)],
+      tx,
+    );
+  await tables.timers.insertAll(
+    wanted.filter((timer) => !there.has(timerKey(timer))),
+    tx,
+  );
+}
 
 /**
  * Reads the clocks of some tickets anew and writes what changed of them and of their timers.
+ * @param targetIds the promises to read; absent: all
  * @returns how many of the going clocks have another due instant than before
  */
-export async function settleClocks(listo: Listo, numbers: number[], tx: Transaction): Promise<number> {
-  const { tables, select, run } = listo.db;
-  const within = { transaction: tx };
-  const read = {
+export async function settleClocks(
+  listo: Listo,
+  numbers: number[],
+  tx: Transaction,
+  targetIds?: string[] | null,
+): Promise<number> {
+  const { select, runBound } = listo.db;
+  const chosen = targetIds && new Set(targetIds);
+  const isRead = (targetId: string): boolean => !chosen || chosen.has(targetId);
+  const read: Read = {
     targets: await listTargets(listo),
     calendars: await listo.calendars.getAll(),
     now: listo.clock.now(),
+    isRead,
   };
   const owners = await select<Owner>(
     'SELECT number, state, dueAt, tightestDueAt FROM tickets WHERE number IN (:numbers)',
@@ -91,51 +165,40 @@ export async function settleClocks(listo: Listo, numbers: number[], tx: Transact
     tx,
   );
   const entries = groupBy(rows, ({ ticketNumber }) => ticketNumber!);
-  const knownClocks = await tables.clocks.find({ ticketNumber: numbers }, within);
-  const knownTimers = await tables.timers.find({ ticketNumber: numbers, kind: NOTICE_KINDS }, within);
+  const knownClocks = await select<ClockRow>(
+    'SELECT * FROM clocks WHERE ticketNumber IN (:numbers)',
+    { numbers },
+    tx,
+  );
   const known = groupBy(knownClocks, ({ ticketNumber }) => ticketNumber);
   const settled = owners.map((owner) => ({
     owner,
     ...readSettled(owner, entries.get(owner.number) ?? [], known.get(owner.number) ?? [], read),
   }));
-
-  const before = new Set(knownClocks.map(clockKey));
-  const clocks = settled.flatMap((each) => each.clocks).filter((clock) => !before.has(clockKey(clock)));
-  await tables.clocks.insertAll(clocks, tx, { updates: [...CLOCK_COLUMNS] });
-  const timers = settled.flatMap((each) => each.timers);
-  const wanted = new Set(timers.map(timerKey));
-  const there = new Set(knownTimers.map(timerKey));
-  const gone = knownTimers.filter((timer) => !wanted.has(timerKey(timer)));
-  const cleared = new Set(gone.map(({ ticketNumber }) => ticketNumber));
-  if (cleared.size > 0) await tables.timers.remove({ ticketNumber: [...cleared], kind: NOTICE_KINDS }, tx);
-  await tables.timers.insertAll(
-    timers.filter((timer) => cleared.has(timer.ticketNumber) || !there.has(timerKey(timer))),
+  const before = new Map(knownClocks.map((clock) => [nameOf(clock), clock]));
+  const clocks = settled
+    .flatMap((each) => each.clocks)
+    .filter((clock) => !isSame(clock, before.get(nameOf(clock))));
+  await writeClocks(listo, clocks, tx);
+  await writeTimers(
+    listo,
+    numbers,
+    settled.flatMap((each) => each.timers),
+    isRead,
     tx,
   );
   const tightest = settled.filter(({ owner, tightestDueAt }) => owner.tightestDueAt !== tightestDueAt);
   if (tightest.length > 0)
-    await run(
-      `UPDATE tickets t JOIN JSON_TABLE(:tightest, '$[*]' COLUMNS (number BIGINT PATH '$.number', due BIGINT PATH '$.due')) d
+    await runBound(
+      `UPDATE tickets t JOIN JSON_TABLE($1, '$[*]' COLUMNS (number BIGINT PATH '$.number', due BIGINT PATH '$.due')) d
          ON d.number = t.number SET t.tightestDueAt = d.due`,
-      {
-        tightest: JSON.stringify(
-          tightest.map(({ owner, tightestDueAt: due }) => ({ number: owner.number, due })),
-        ),
-      },
+      [JSON.stringify(tightest.map(({ owner, tightestDueAt: due }) => ({ number: owner.number, due })))],
       tx,
     );
-  return countMoved(knownClocks, clocks);
-}
-
-/** How many going clocks have another due instant. */
-export function countMoved(before: ClockRow[], after: ClockRow[]): number {
-  const dueBefore = new Map(
-    before.map(({ ticketNumber, work, targetId, dueAt }) => [`${ticketNumber}|${work}|${targetId}`, dueAt]),
-  );
-  return after.filter(
-    ({ ticketNumber, work, targetId, state, dueAt }) =>
-      (state === 'running' || state === 'paused') &&
-      dueBefore.get(`${ticketNumber}|${work}|${targetId}`) !== dueAt,
+  return clocks.filter(
+    (clock) =>
+      (clock.state === 'running' || clock.state === 'paused') &&
+      before.get(nameOf(clock))?.dueAt !== clock.dueAt,
   ).length;
 }
 

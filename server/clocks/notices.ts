@@ -2,13 +2,13 @@ import type { Transaction } from 'sequelize';
 import { fillBlanks } from '../../core/text';
 import { BREACH_PERCENT, findNotice, type TargetNotice } from '../../core/targets';
 import { isOpen, PRIORITIES } from '../../core/tickets';
-import { append } from '../journal/append';
+import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import type { TicketRecord } from '../tickets/model';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
-import type { TargetRow } from './model';
+import type { ClockRow, TargetRow } from './model';
 import { fromNoticeRef } from './settle';
 
 /** Late by more than this, a notice says that it comes late. */
@@ -55,38 +55,67 @@ async function act(
   });
 }
 
-/** Gives a warning or the word of a breach, once, at its instant or (after downtime) late and marked so. */
-export function noticeHandler(type: 'late' | 'warned'): TimerHandler {
-  return async (listo, { ticketNumber, ref, at }, tx) => {
-    const { tables } = listo.db;
+type Given = { ticket: TicketRecord; notice: TargetNotice; target: TargetRow };
+
+/**
+ * Gives warnings or the word of breaches, each once, at its instant or (after downtime) late and marked so. Many that
+ * fall due together are given in a few statements; then the targets act, where they do more than tell.
+ */
+export const giveNotices: TimerHandler = async (listo, timers, tx) => {
+  const { tables, runBound } = listo.db;
+  const numbers = [...new Set(timers.map(({ ticketNumber }) => ticketNumber))];
+  const clocks = await listo.db.select<ClockRow>(
+    'SELECT * FROM clocks WHERE ticketNumber IN (:numbers) FOR UPDATE',
+    { numbers },
+    tx,
+  );
+  const tickets = await tables.tickets.find({ number: numbers }, { transaction: tx });
+  const targets = await tables.targets.find({ isOn: true }, { transaction: tx });
+  const now = listo.clock.now();
+  const fired: ClockRow[] = [];
+  const entries: Partial<JournalRow>[] = [];
+  const acting: Given[] = [];
+  for (const { ticketNumber, kind, ref, at } of timers) {
+    const type = kind === 'clockLate' ? 'late' : 'warned';
     const { work, targetId, what } = fromNoticeRef(ref);
-    const ticket = await tables.tickets.findOne({ number: ticketNumber }, tx, true);
-    const clock = await tables.clocks.findOne({ ticketNumber, work, targetId }, tx, true);
-    const target = await tables.targets.findOne({ id: targetId, isOn: true }, tx);
-    if (!ticket || !clock || !target || clock.fired.includes(ref)) return;
-    await tables.clocks.update({ ticketNumber, work, targetId }, { fired: [...clock.fired, ref] }, tx);
+    const ticket = tickets.find(({ number }) => number === ticketNumber);
+    const target = targets.find(({ id }) => id === targetId);
+    const clock = clocks.find(
+      (each) => each.ticketNumber === ticketNumber && each.work === work && each.targetId === targetId,
+    );
+    if (!ticket || !target || !clock || clock.fired.includes(ref)) continue;
+    clock.fired.push(ref);
+    fired.push(clock);
     const percent = type === 'late' ? BREACH_PERCENT : Number(what);
     const notice = findNotice(target.notices, percent);
     const words = wordsOf(notice, ticket, target, percent);
-    const data = {
-      targetId,
-      target: target.definition.name,
-      dueAt: at,
-      isOverdueNotice: listo.clock.now() - at > LATE_MS,
-      ...(type === 'warned' && { percent }),
-      ...(notice && { tell: notice.tell }),
-      ...(words && { words }),
-    };
-    await append(listo, tx, {
-      actorId: null,
-      via: 'timer',
-      type,
-      ticketNumber,
-      work,
-      audience: 'team',
-      data,
+    entries.push({
+      ...{ at: now, actorId: null, via: 'timer', type, ticketNumber, work, audience: 'team', changes: {} },
+      data: {
+        targetId,
+        target: target.definition.name,
+        dueAt: at,
+        isOverdueNotice: now - at > LATE_MS,
+        ...(type === 'warned' && { percent }),
+        ...(notice && { tell: notice.tell }),
+        ...(words && { words }),
+      },
     });
-    if (notice && work === 'ticket' && isOpen(ticket.state) && ticket.heldFor !== 'approval')
-      await act(listo, tx, ticket, target, notice);
-  };
-}
+    if (notice && work === 'ticket' && (notice.handTo || notice.raisesPriority))
+      acting.push({ ticket, notice, target });
+  }
+  await runBound(
+    `UPDATE clocks c JOIN JSON_TABLE($1, '$[*]' COLUMNS (ticketNumber BIGINT PATH '$.ticketNumber',
+         work VARCHAR(60) PATH '$.work', targetId VARCHAR(40) PATH '$.targetId', fired JSON PATH '$.fired')) d
+         ON d.ticketNumber = c.ticketNumber AND d.work = c.work AND d.targetId = c.targetId SET c.fired = d.fired`,
+    [JSON.stringify(fired)],
+    tx,
+  );
+  await tables.journal.insertAll(entries, tx);
+  for (const { ticket, notice, target } of acting) {
+    // As it is by now: an earlier notice may have moved it.
+    const current = await tables.tickets.findOne({ number: ticket.number }, tx, true);
+    if (current && isOpen(current.state) && current.heldFor !== 'approval')
+      await act(listo, tx, current, target, notice);
+  }
+};

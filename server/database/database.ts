@@ -10,6 +10,8 @@ export interface Database {
   select<Row extends object>(sql: string, values?: Record<string, unknown>, tx?: Transaction): Promise<Row[]>;
   /** A statement without rows. */
   run(sql: string, values?: Record<string, unknown>, tx?: Transaction): Promise<void>;
+  /** The same with values at $1, $2 …, which the driver writes: for long texts. */
+  runBound(sql: string, values: unknown[], tx?: Transaction): Promise<void>;
   transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
@@ -43,6 +45,9 @@ export function openDatabase(databaseUrl: string): Database {
       sequelize.query<Row>(sql, { type: QueryTypes.SELECT, replacements: values, ...optional(tx) }),
     run: async (sql, values = {}, tx) => {
       await sequelize.query(sql, { type: QueryTypes.RAW, replacements: values, ...optional(tx) });
+    },
+    runBound: async (sql, bind, tx) => {
+      await sequelize.query(sql, { type: QueryTypes.RAW, bind, ...optional(tx) });
     },
     close: () => sequelize.close(),
   };

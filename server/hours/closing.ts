@@ -27,15 +27,16 @@ export async function setClosing(
 }
 
 /** A team closes: what stays open follows its setting. */
-export const closeHours: TimerHandler = async (listo, { ref }, tx) => {
-  const { tables, select } = listo.db;
-  const team = await tables.teams.findOne({ id: ref }, tx);
-  if (!team) return;
-  const open = await select<Pick<TicketRecord, 'number' | 'teamId' | 'priority' | 'state'>>(
-    "SELECT number, teamId, priority, state FROM tickets WHERE teamId = :teamId AND state IN ('received', 'inWork') LIMIT :most",
-    { teamId: team.id, most: MOST },
-    tx,
-  );
-  await followHours(listo, tx, open, { isArriving: false });
-  await setClosing(listo, team, tx);
+export const closeHours: TimerHandler = async (listo, timers, tx) => {
+  for (const { ref } of timers) {
+    const team = await listo.db.tables.teams.findOne({ id: ref }, tx);
+    if (!team) continue;
+    const open = await listo.db.select<Pick<TicketRecord, 'number' | 'teamId' | 'priority' | 'state'>>(
+      "SELECT number, teamId, priority, state FROM tickets WHERE teamId = :teamId AND state IN ('received', 'inWork') LIMIT :most",
+      { teamId: team.id, most: MOST },
+      tx,
+    );
+    await followHours(listo, tx, open, { isArriving: false });
+    await setClosing(listo, team, tx);
+  }
 };

@@ -4,13 +4,22 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { RecountRow } from './model';
 
-const CHUNK = 200;
+const CHUNK = 500;
 
-/** Asks for all clocks of open work to be read anew, in the transaction of the change that makes it needed. */
-export async function askForRecount(listo: Listo, tx: Transaction, why: string): Promise<void> {
+/**
+ * Asks for clocks of open work to be read anew, in the transaction of the change that makes it needed.
+ * @param targetIds the promises whose going clocks may move; null: every clock, also those that may only now begin
+ */
+export async function askForRecount(
+  listo: Listo,
+  tx: Transaction,
+  why: string,
+  targetIds: string[] | null = null,
+): Promise<void> {
   await listo.db.tables.recounts.insert(
     {
       why: why.slice(0, 120),
+      targetIds,
       afterNumber: 0,
       counted: 0,
       moved: 0,
@@ -29,6 +38,25 @@ export async function isRecountWaiting(listo: Listo): Promise<boolean> {
   return rows.length > 0;
 }
 
+/** The next tickets to read: with going clocks of those promises, or all that are open. */
+async function listNext(
+  { db }: Listo,
+  tx: Transaction,
+  { targetIds, afterNumber }: RecountRow,
+): Promise<number[]> {
+  const values = { afterNumber, targetIds, limit: CHUNK };
+  const rows = await db.select<{ number: number }>(
+    targetIds
+      ? `SELECT DISTINCT ticketNumber AS number FROM clocks WHERE ticketNumber > :afterNumber
+         AND targetId IN (:targetIds) AND state IN ('running', 'paused') ORDER BY ticketNumber LIMIT :limit`
+      : `SELECT number FROM tickets WHERE number > :afterNumber AND state IN ('received', 'inWork', 'held')
+         ORDER BY number LIMIT :limit`,
+    values,
+    tx,
+  );
+  return rows.map(({ number }) => number);
+}
+
 /**
  * Reads the clocks of the next open tickets anew. The cursor of the clocks' consumer is held meanwhile, so that no
  * ticket is read twice at once and an older reading never overwrites a newer one.
@@ -44,15 +72,9 @@ export async function recountSome(listo: Listo): Promise<boolean> {
     );
     if (!recount) return false;
     await db.select("SELECT position FROM consumers WHERE name = 'clocks' FOR UPDATE", {}, tx);
-    const { id, afterNumber, counted, moved, why } = recount;
-    const tickets = await db.select<{ number: number }>(
-      `SELECT number FROM tickets WHERE number > :afterNumber AND state IN ('received', 'inWork', 'held')
-       ORDER BY number LIMIT :limit`,
-      { afterNumber, limit: CHUNK },
-      tx,
-    );
-    const numbers = tickets.map(({ number }) => number);
-    const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx) : 0;
+    const { id, afterNumber, counted, moved, why, targetIds } = recount;
+    const numbers = await listNext(listo, tx, recount);
+    const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx, targetIds) : 0;
     const isLast = numbers.length < CHUNK;
     await db.tables.recounts.update(
       { id },

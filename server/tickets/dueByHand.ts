@@ -83,13 +83,15 @@ async function settleTimer(
 }
 
 function wordHandler(type: 'dueWarned' | 'reminded'): TimerHandler {
-  return async (listo, { ticketNumber, at }, tx) => {
-    const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
-    if (!ticket || !isOpen(ticket.state)) return;
-    await append(listo, tx, {
-      ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
-      data: { dueAt: at },
-    });
+  return async (listo, timers, tx) => {
+    for (const { ticketNumber, at } of timers) {
+      const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
+      if (!ticket || !isOpen(ticket.state)) continue;
+      await append(listo, tx, {
+        ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
+        data: { dueAt: at },
+      });
+    }
   };
 }
 

@@ -1,4 +1,4 @@
-import { noticeHandler } from '../clocks/notices';
+import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
 import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
@@ -7,16 +7,18 @@ import type { TimerHandler } from './runner';
 import type { TimerKind } from './model';
 
 function moveHandler(name: MoveName, isStill: (state: string) => boolean): TimerHandler {
-  return async (listo, { ticketNumber }, tx) => {
-    const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
-    if (!ticket || !isStill(ticket.state)) return;
-    await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'timer', input: {} });
+  return async (listo, timers, tx) => {
+    for (const { ticketNumber } of timers) {
+      const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
+      if (!ticket || !isStill(ticket.state)) continue;
+      await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'timer', input: {} });
+    }
   };
 }
 
 export const timerHandlers: Record<TimerKind, TimerHandler> = {
-  clockLate: noticeHandler('late'),
-  clockWarned: noticeHandler('warned'),
+  clockLate: giveNotices,
+  clockWarned: giveNotices,
   closeTicket: moveHandler('close', (state) => state === 'done'),
   resumeTicket: moveHandler('resume', (state) => state === 'held'),
   remind,

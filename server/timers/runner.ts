@@ -2,12 +2,25 @@ import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
 import type { TimerKind, TimerRow } from './model';
 
-export type TimerHandler = (listo: Listo, timer: TimerRow, tx: Transaction) => Promise<void>;
+/** Does what is due of its kinds, the earliest first. */
+export type TimerHandler = (listo: Listo, timers: TimerRow[], tx: Transaction) => Promise<void>;
 
 const BATCH = 50;
 /** Timers may be moved by other processes, so the next one is looked up at least this often. */
 const LOOK_MS = 500;
 const RETRY_MS = 1_000;
+
+/** Timers in their order, those that follow each other with one handler together. */
+function toRuns(due: TimerRow[], handlers: Record<TimerKind, TimerHandler>) {
+  const runs: { handler: TimerHandler; timers: TimerRow[] }[] = [];
+  for (const timer of due) {
+    const handler = handlers[timer.kind];
+    const last = runs.at(-1);
+    if (last?.handler === handler) last.timers.push(timer);
+    else runs.push({ handler, timers: [timer] });
+  }
+  return runs;
+}
 
 /**
  * Does what is due, the earliest first. A timer is claimed by its row lock and removed in the transaction that does
@@ -22,12 +35,16 @@ export async function runDueTimers(listo: Listo, handlers: Record<TimerKind, Tim
       { now: clock.now(), limit: BATCH },
       tx,
     );
-    for (const timer of due) {
-      const { ticketNumber, kind, ref } = timer;
-      // Gone first: what it does may set it anew.
-      await db.tables.timers.remove({ ticketNumber, kind, ref }, tx);
-      await handlers[kind](listo, timer, tx);
-    }
+    if (due.length === 0) return 0;
+    // Gone first: what they do may set them anew.
+    await db.runBound(
+      `DELETE t FROM timers t JOIN JSON_TABLE($1, '$[*]' COLUMNS
+         (ticketNumber BIGINT PATH '$.ticketNumber', kind VARCHAR(20) PATH '$.kind', ref VARCHAR(160) PATH '$.ref')) d
+         ON d.ticketNumber = t.ticketNumber AND d.kind = t.kind AND d.ref = t.ref`,
+      [JSON.stringify(due)],
+      tx,
+    );
+    for (const { handler, timers } of toRuns(due, handlers)) await handler(listo, timers, tx);
     return due.length;
   });
   if (done > 0) listo.wake();

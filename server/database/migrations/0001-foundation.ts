@@ -69,7 +69,7 @@ const statements = [
   `CREATE TABLE notifications (id BIGINT PRIMARY KEY AUTO_INCREMENT, personId ${key} NOT NULL, ticketNumber BIGINT NOT NULL,
     journalId BIGINT NOT NULL, event VARCHAR(20) NOT NULL, relation VARCHAR(20) NOT NULL, at BIGINT NOT NULL, words JSON, readAt BIGINT,
     UNIQUE INDEX once (personId, journalId, event), INDEX byPerson (personId, readAt, id))`,
-  `CREATE TABLE recounts (id BIGINT PRIMARY KEY AUTO_INCREMENT, why VARCHAR(120) NOT NULL, afterNumber BIGINT NOT NULL, counted INT NOT NULL,
+  `CREATE TABLE recounts (id BIGINT PRIMARY KEY AUTO_INCREMENT, why VARCHAR(120) NOT NULL, targetIds JSON, afterNumber BIGINT NOT NULL, counted INT NOT NULL,
     moved INT NOT NULL, startedAt BIGINT NOT NULL, finishedAt BIGINT)`,
 ];
 
