@@ -13,7 +13,12 @@ const JUDGED = 400;
 const ZONE = 'Europe/Lisbon';
 const FROM = Date.UTC(2024, 0, 1);
 const TO = Date.UTC(2029, 6, 1);
-const CLOSED = [2024, 2025, 2026, 2027, 2028, 2029].flatMap((year) => [`${year}-01-01`, `${year}-12-25`]);
+/** Ten fixed holidays a year. */
+const HOLIDAYS = ['01-01', '04-25', '05-01', '06-10', '08-15', '10-05', '11-01', '12-01', '12-08', '12-25'];
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const CLOSED = [2024, 2025, 2026, 2027, 2028, 2029].flatMap((year) =>
+  HOLIDAYS.map((date) => `${year}-${date}`),
+);
 const spec: CalendarSpec = {
   name: 'Office',
   timeZone: ZONE,
@@ -80,8 +85,13 @@ function createBusinessTime(): Candidate {
   };
 }
 
+/** 'Dec 25 off' */
+function offRule(date: string): string {
+  return `${MONTHS[Number(date.slice(0, 2)) - 1]!} ${date.slice(3)} off`;
+}
+
 function createOpeningHours(): Candidate {
-  const hours = new OpeningHours('Mo-Fr 08:00-18:00; Jan 01 off; Dec 25 off');
+  const hours = new OpeningHours(['Mo-Fr 08:00-18:00', ...HOLIDAYS.map(offRule)].join('; '));
   return {
     name: 'opening_hours',
     add(t, ms) {
