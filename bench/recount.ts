@@ -81,7 +81,6 @@ export async function addOpenTickets(listo: Listo, count = OPEN): Promise<void> 
     await tables.journal.insertAll(entries);
   }
   // They are there, not happening: what follows from them is read by the recount alone.
-  await listo.db.run('SET @p = (SELECT COALESCE(MAX(position), 0) FROM journal)');
   await placeAll(listo);
 }
 

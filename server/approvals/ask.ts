@@ -92,7 +92,7 @@ export async function askForApproval(
     })),
     tx,
   );
-  for (const { by } of voters)
+  for (const [i, { by }] of voters.entries())
     await append(listo, tx, {
       actorId: null,
       via: 'rule',
@@ -100,7 +100,8 @@ export async function askForApproval(
       ticketNumber: ticket.number,
       work: `approval:${approvalId}`,
       audience: 'requester',
-      changes: openingOf(ticket),
+      // The approval opens once, however many are asked.
+      changes: i === 0 ? openingOf(ticket) : {},
       data: { approvalId, personId: by },
     });
 }

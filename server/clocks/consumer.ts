@@ -6,6 +6,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
 import type { TimerRow } from '../timers/model';
+import { removeTimers } from '../timers/remove';
 import type { ClockRow, TargetRow } from './model';
 import { listTargets } from './read';
 import { fromNoticeRef, noticesOf, tightestOf, toClockRow } from './settle';
@@ -110,7 +111,7 @@ async function writeTimers(
   isRead: (targetId: string) => boolean,
   tx: Transaction,
 ): Promise<void> {
-  const { select, tables, runBound } = listo.db;
+  const { select, tables } = listo.db;
   const all = await select<TimerRow>(
     "SELECT * FROM timers WHERE ticketNumber IN (:numbers) AND kind IN ('clockLate', 'clockWarned')",
     { numbers },
@@ -120,14 +121,7 @@ async function writeTimers(
   const keys = new Set(wanted.map(timerKey));
   const there = new Set(known.map(timerKey));
   const gone = known.filter((timer) => !keys.has(timerKey(timer)));
-  if (gone.length > 0)
-    await runBound(
-      `DELETE t FROM timers t JOIN JSON_TABLE($1, '$[*]' COLUMNS
-         (ticketNumber BIGINT PATH '$.ticketNumber', kind VARCHAR(20) PATH '$.kind', ref VARCHAR(160) PATH '$.ref')) d
-         ON d.ticketNumber = t.ticketNumber AND d.kind = t.kind AND d.ref = t.ref`,
-      [JSON.stringify(gone)],
-      tx,
-    );
+  await removeTimers(listo, gone, tx);
   await tables.timers.insertAll(
     wanted.filter((timer) => !there.has(timerKey(timer))),
     tx,

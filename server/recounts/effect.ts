@@ -64,9 +64,12 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
     );
     for (const ticket of tickets) {
       const own = entries.filter(({ ticketNumber }) => ticketNumber === ticket.number);
-      const before = readSettled(ticket, own, [], today).clocks;
-      const after_ = readSettled(ticket, own, [], changed).clocks;
-      compare(effect, ticket, { before, after: after_, targets: today.targets, now });
+      compare(effect, ticket, {
+        before: readSettled(ticket, own, [], today).clocks,
+        after: readSettled(ticket, own, [], changed).clocks,
+        targets: today.targets,
+        now,
+      });
     }
   }
 }

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
 import type { TimerKind, TimerRow } from './model';
+import { removeTimers } from './remove';
 
 /** Does what is due of its kinds, the earliest first. */
 export type TimerHandler = (listo: Listo, timers: TimerRow[], tx: Transaction) => Promise<void>;
@@ -37,13 +38,7 @@ export async function runDueTimers(listo: Listo, handlers: Record<TimerKind, Tim
     );
     if (due.length === 0) return 0;
     // Gone first: what they do may set them anew.
-    await db.runBound(
-      `DELETE t FROM timers t JOIN JSON_TABLE($1, '$[*]' COLUMNS
-         (ticketNumber BIGINT PATH '$.ticketNumber', kind VARCHAR(20) PATH '$.kind', ref VARCHAR(160) PATH '$.ref')) d
-         ON d.ticketNumber = t.ticketNumber AND d.kind = t.kind AND d.ref = t.ref`,
-      [JSON.stringify(due)],
-      tx,
-    );
+    await removeTimers(listo, due, tx);
     for (const { handler, timers } of toRuns(due, handlers)) await handler(listo, timers, tx);
     return due.length;
   });

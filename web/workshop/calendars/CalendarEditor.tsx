@@ -25,7 +25,7 @@ const ZONES = Intl.supportedValuesOf('timeZone');
 type Draft = { version: number; spec: CalendarSpec } | null;
 
 /** Who keeps a calendar, in words. */
-export function useUsers(): (usedBy: Calendar['usedBy']) => string {
+function useUsers(): (usedBy: Calendar['usedBy']) => string {
   const { t, local } = useWords();
   const { data: teams = [] } = useTeams();
   return ({ teams: ids, sites, targets }) =>
