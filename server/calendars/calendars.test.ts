@@ -47,6 +47,9 @@ test('a change says what it would move, then moves every clock and timer that ru
     () => resolveOf(number),
     (clock) => clock?.dueAt !== before.dueAt,
   ))!;
+  // Its team closes then, too.
+  const closing = await app.listo.db.tables.timers.findOne({ kind: 'teamCloses', ref: 'onboard' });
+  expect(new Date(closing!.at).toISOString().slice(11, 16)).toBe('16:00');
   // Six hours until 16:00 and two more from 05:30.
   expect(new Date(moved.dueAt!).toISOString().slice(0, 16)).toBe('2026-11-26T07:30');
   const timers = await until(

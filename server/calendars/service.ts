@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { checkCalendar, type CalendarSpec } from '../../core/calendar';
+import { checkCalendar, compileCalendar, type CalendarSpec } from '../../core/calendar';
 import { fromICalendar, ICalendarError } from '../../core/icalendar';
 import { maySetUp, type Viewer } from '../../core/rights';
+import { setClosing } from '../hours/closing';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
@@ -87,6 +88,9 @@ export async function updateCalendar(
       changes: { spec: { from: calendar.spec, to: spec } },
       data: { calendarId: id, name: spec.name },
     });
+    const compiled = compileCalendar(spec);
+    for (const team of await tables.teams.find({ calendarId: id }, { transaction: tx }))
+      await setClosing(listo, team, tx, compiled);
     const targets = await tables.targets.find({}, { transaction: tx });
     const runOnIt = targets.filter(({ definition }) =>
       definition.calendars.some(({ calendarId }) => calendarId === id),

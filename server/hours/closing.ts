@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import type { CompiledCalendar } from '../../core/calendar';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
@@ -10,15 +11,19 @@ const DAY = 86_400_000;
 const AHEAD = 15 * DAY;
 const MOST = 2_000;
 
-/** Sets the timer for a team's next closing, if its open work goes to others then. */
+/**
+ * Sets the timer for a team's next closing, if its open work goes to others then.
+ * @param changed the team's calendar, where the same transaction changes it
+ */
 export async function setClosing(
   listo: Listo,
   { id, calendarId, outOfHours }: Pick<TeamRow, 'id' | 'calendarId' | 'outOfHours'>,
   tx: Transaction,
+  changed?: CompiledCalendar,
 ): Promise<void> {
   const { tables } = listo.db;
   await tables.timers.remove({ ticketNumber: 0, kind: 'teamCloses', ref: id }, tx);
-  const calendar = (await listo.calendars.getAll())[calendarId];
+  const calendar = changed ?? (await listo.calendars.getAll())[calendarId];
   if (outOfHours.goesTo === null || !calendar) return;
   const now = listo.clock.now();
   const [next] = calendar.windowsBetween(now + 1, now + AHEAD);
