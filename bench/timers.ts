@@ -1,4 +1,3 @@
-import { toNoticeRef } from '../server/clocks/settle';
 import { prepareDemo } from './prepare';
 import { report } from './report';
 import { startServer } from './server';
@@ -16,18 +15,21 @@ export async function benchTimers(): Promise<void> {
     { limit: TIMERS },
   );
   await run('DELETE FROM timers');
+  await run("UPDATE clocks SET owed = '[]', nextAt = NULL");
   const [one, two] = [await startServer(), await startServer()];
   const start = listo.clock.now() + LEAD;
-  const timers = clocks.map(({ ticketNumber, targetId }, i) => {
+  for (const [i, { ticketNumber, targetId }] of clocks.entries()) {
     const at = start + Math.floor((i * WITHIN) / clocks.length);
-    return { ticketNumber, kind: 'clockLate' as const, ref: toNoticeRef('ticket', targetId, 'late', at), at };
-  });
-  for (let i = 0; i < timers.length; i += 500) await tables.timers.insertAll(timers.slice(i, i + 500));
+    await tables.clocks.update(
+      { ticketNumber, targetId, work: 'ticket' },
+      { owed: [['late', at]], nextAt: at },
+    );
+  }
   await new Promise((resolve) => setTimeout(resolve, LEAD + WITHIN / 2));
   await one.kill();
   const deadline = performance.now() + WITHIN;
   while (
-    (await tables.timers.find({ kind: 'clockLate' }, { limit: 1 })).length > 0 &&
+    (await select('SELECT 1 FROM clocks WHERE nextAt IS NOT NULL LIMIT 1')).length > 0 &&
     performance.now() < deadline
   )
     await new Promise((resolve) => setTimeout(resolve, 100));
@@ -41,7 +43,7 @@ export async function benchTimers(): Promise<void> {
     fired.map(({ ticketNumber, targetId, dueAt }) => `${ticketNumber} ${targetId} ${dueAt}`),
   ).size;
   report(
-    `${timers.length.toLocaleString('en')} timers within a minute, one of two processes killed`,
+    `${clocks.length.toLocaleString('en')} timers within a minute, one of two processes killed`,
     `${fired.length.toLocaleString('en')} fired`,
     `${once.toLocaleString('en')} different`,
   );

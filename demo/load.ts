@@ -2,7 +2,7 @@ import { compileCalendar } from '../core/calendar';
 import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
 import { readSettled } from '../server/clocks/consumer';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
-import { fromNoticeRef } from '../server/clocks/settle';
+import { LATE, toNoticeRef } from '../server/clocks/settle';
 import type { Table } from '../server/database/table';
 import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
@@ -10,7 +10,6 @@ import { tellingConsumer } from '../server/notifications/consumer';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
-import type { TimerRow } from '../server/timers/model';
 import { createCalendars } from './calendars';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { createRandom } from './random';
@@ -38,22 +37,18 @@ async function insertInChunks<Row extends object>(
   }
 }
 
-type Clocks = { clocks: ClockRow[]; timers: TimerRow[]; notices: StoryEntry[] };
+type Clocks = { clocks: ClockRow[]; notices: StoryEntry[] };
 
 /** The word that a notice would have been, had it been given at its instant. */
-function toEntry(target: TargetRow, { ref, at, kind, ticketNumber }: TimerRow): StoryEntry {
-  const { work, what } = fromNoticeRef(ref);
-  const percent = kind === 'clockLate' ? BREACH_PERCENT : Number(what);
+function toEntry(
+  target: TargetRow,
+  { ticketNumber, work }: ClockRow,
+  [what, at]: ClockRow['owed'][number],
+): StoryEntry {
+  const percent = what === LATE ? BREACH_PERCENT : Number(what);
   const notice = findNotice(target.notices, percent);
   return {
-    ...{
-      at,
-      actorId: null,
-      via: 'timer',
-      type: kind === 'clockLate' ? 'late' : 'warned',
-      ticketNumber,
-      work,
-    },
+    ...{ at, actorId: null, via: 'timer', type: what === LATE ? 'late' : 'warned', ticketNumber, work },
     ...{ audience: 'team', changes: {} },
     data: {
       ...{ targetId: target.id, target: target.definition.name, dueAt: at, percent },
@@ -62,7 +57,7 @@ function toEntry(target: TargetRow, { ref, at, kind, ticketNumber }: TimerRow): 
   };
 }
 
-/** The clocks of a story, the notices they gave on the way, and the timers of those to come. */
+/** The clocks of a story, and the notices that they gave on the way. */
 function clocksOf(
   { ticket, entries }: Story,
   targets: TargetRow[],
@@ -70,26 +65,17 @@ function clocksOf(
   now: number,
 ): Clocks {
   const settled = readSettled(ticket, entries, [], { targets, calendars, now });
-  const given = settled.timers.filter(({ at }) => at <= now);
   ticket.tightestDueAt = settled.tightestDueAt;
-  return {
-    clocks: settled.clocks.map((clock) => ({
-      ...clock,
-      fired: given
-        .map(({ ref }) => ref)
-        .filter((ref) => {
-          const { work, targetId } = fromNoticeRef(ref);
-          return work === clock.work && targetId === clock.targetId;
-        }),
-    })),
-    timers: settled.timers.filter(({ at }) => at > now),
-    notices: given.map((timer) =>
-      toEntry(
-        targets.find(({ id }) => id === fromNoticeRef(timer.ref).targetId)!,
-        timer,
-      ),
-    ),
-  };
+  const notices: StoryEntry[] = [];
+  const clocks = settled.clocks.map((clock) => {
+    const target = targets.find(({ id }) => id === clock.targetId)!;
+    const given = clock.owed.filter(([, at]) => at <= now);
+    const owed = clock.owed.filter(([, at]) => at > now);
+    notices.push(...given.map((notice) => toEntry(target, clock, notice)));
+    const fired = given.map(([what, at]) => toNoticeRef(clock.work, clock.targetId, what, at));
+    return { ...clock, fired, owed, nextAt: owed[0]?.[1] ?? null };
+  });
+  return { clocks, notices };
 }
 
 /** Entries of all stories in the order in which they happened, numbered as the journal numbers them. */
@@ -162,10 +148,6 @@ export async function loadDemo(
     tables.clocks,
     clocks.flatMap((each) => each.clocks),
     (share) => onProgress('Clocks', share),
-  );
-  await insertInChunks(
-    tables.timers,
-    clocks.flatMap((each) => each.timers),
   );
   await tables.approvals.insertAll(stories.flatMap(({ approval }) => approval ?? []));
   await tables.asks.insertAll(stories.flatMap(({ asks }) => asks));

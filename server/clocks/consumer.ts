@@ -5,20 +5,18 @@ import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
-import type { TimerRow } from '../timers/model';
-import { removeTimers } from '../timers/remove';
 import type { ClockRow, TargetRow } from './model';
 import { listTargets } from './read';
-import { fromNoticeRef, noticesOf, tightestOf, toClockRow } from './settle';
+import { noticesOf, tightestOf, toClockRow, toNoticeRef } from './settle';
 
 const CLOCK_COLUMNS = [
   ...(['state', 'startedAt', 'countedFrom', 'elapsed', 'pausedFor', 'limit', 'dueAt'] as const),
-  ...(['breachedAt', 'stoppedAt', 'calendarId', 'held', 'fired'] as const),
+  ...(['breachedAt', 'stoppedAt', 'calendarId', 'held', 'fired', 'owed', 'nextAt'] as const),
 ];
 
 type Entry = Pick<JournalRow, 'ticketNumber' | 'work' | 'at' | 'changes'>;
 type Owner = Pick<TicketRecord, 'number' | 'state' | 'dueAt' | 'tightestDueAt'>;
-type Settled = { clocks: ClockRow[]; timers: TimerRow[]; tightestDueAt: number };
+type Settled = { clocks: ClockRow[]; tightestDueAt: number };
 
 function groupBy<T>(rows: T[], keyOf: (row: T) => string | number): Map<string | number, T[]> {
   const groups = new Map<string | number, T[]>();
@@ -46,7 +44,6 @@ export function readSettled(
   { targets, calendars, now, isRead = () => true }: Read,
 ): Settled {
   const clocks: ClockRow[] = [];
-  const timers: TimerRow[] = [];
   for (const [work, own] of groupBy(entries, (entry) => entry.work)) {
     const history = toHistory(own, String(work));
     // What has been recorded has happened, also where this machine's clock is behind another's.
@@ -56,22 +53,25 @@ export function readSettled(
       const row = toClockRow(target, calendars, history, readAt);
       const before = known.find((clock) => clock.work === work && clock.targetId === target.id);
       const fired = before?.fired ?? [];
-      const owed = noticesOf(target, calendars, String(work), row).filter(({ ref }) => !fired.includes(ref));
-      timers.push(...owed.map((notice) => ({ ticketNumber: ticket.number, ...notice })));
+      const owed = noticesOf(target, calendars, row).filter(
+        ([what, at]) => !fired.includes(toNoticeRef(String(work), target.id, what, at)),
+      );
+      const nextAt = owed[0]?.[1] ?? null;
       const { reading: _, readAt: __, ...stored } = row;
       if (stored.state !== 'notStarted' || before)
-        clocks.push({ ...stored, ticketNumber: ticket.number, work: String(work), fired });
+        clocks.push({ ...stored, ticketNumber: ticket.number, work: String(work), fired, owed, nextAt });
     }
   }
   const isInUse = ({ targetId }: ClockRow): boolean => targets.some(({ id }) => id === targetId);
   const kept = known.filter((clock) => !isRead(clock.targetId) && isInUse(clock));
   const promised = tightestOf([...clocks, ...kept].filter(({ work }) => work === 'ticket'));
   const byHand = isOpen(ticket.state) ? (ticket.dueAt ?? NOTHING_DUE) : NOTHING_DUE;
-  return { clocks, timers, tightestDueAt: Math.min(promised, byHand) };
+  // A promise that was switched off owes no word.
+  const silenced = known.filter((clock) => !isInUse(clock) && clock.nextAt !== null);
+  clocks.push(...silenced.map((clock) => ({ ...clock, owed: [], nextAt: null })));
+  return { clocks, tightestDueAt: Math.min(promised, byHand) };
 }
 
-const timerKey = ({ ticketNumber, kind, ref, at }: TimerRow): string =>
-  `${ticketNumber} ${kind} ${ref} ${at}`;
 const nameOf = ({ ticketNumber, work, targetId }: ClockRow): string => `${ticketNumber} ${work} ${targetId}`;
 
 function isSame(one: ClockRow, other: ClockRow | undefined): boolean {
@@ -88,7 +88,7 @@ async function writeClocks(listo: Listo, clocks: ClockRow[], tx: Transaction): P
   if (clocks.length === 0) return;
   const columns = ['ticketNumber', 'work', 'targetId', ...CLOCK_COLUMNS];
   const typeOf = (column: string): string =>
-    column === 'held' || column === 'fired'
+    ['held', 'fired', 'owed'].includes(column)
       ? 'JSON'
       : ['work', 'targetId', 'state', 'calendarId'].includes(column)
         ? 'VARCHAR(60)'
@@ -103,33 +103,8 @@ async function writeClocks(listo: Listo, clocks: ClockRow[], tx: Transaction): P
   );
 }
 
-/** Brings the timers of some tickets' notices to what is wanted; what is right already stays. */
-async function writeTimers(
-  listo: Listo,
-  numbers: number[],
-  wanted: TimerRow[],
-  isRead: (targetId: string) => boolean,
-  tx: Transaction,
-): Promise<void> {
-  const { select, tables } = listo.db;
-  const all = await select<TimerRow>(
-    "SELECT * FROM timers WHERE ticketNumber IN (:numbers) AND kind IN ('clockLate', 'clockWarned')",
-    { numbers },
-    tx,
-  );
-  const known = all.filter(({ ref }) => isRead(fromNoticeRef(ref).targetId));
-  const keys = new Set(wanted.map(timerKey));
-  const there = new Set(known.map(timerKey));
-  const gone = known.filter((timer) => !keys.has(timerKey(timer)));
-  await removeTimers(listo, gone, tx);
-  await tables.timers.insertAll(
-    wanted.filter((timer) => !there.has(timerKey(timer))),
-    tx,
-  );
-}
-
 /**
- * Reads the clocks of some tickets anew and writes what changed of them and of their timers.
+ * Reads the clocks of some tickets anew and writes what changed of them, with the notices that they owe.
  * @param targetIds the promises to read; absent: all
  * @returns how many of the going clocks have another due instant than before
  */
@@ -174,13 +149,6 @@ export async function settleClocks(
     .flatMap((each) => each.clocks)
     .filter((clock) => !isSame(clock, before.get(nameOf(clock))));
   await writeClocks(listo, clocks, tx);
-  await writeTimers(
-    listo,
-    numbers,
-    settled.flatMap((each) => each.timers),
-    isRead,
-    tx,
-  );
   const tightest = settled.filter(({ owner, tightestDueAt }) => owner.tightestDueAt !== tightestDueAt);
   if (tightest.length > 0)
     await runBound(
@@ -196,7 +164,7 @@ export async function settleClocks(
   ).length;
 }
 
-/** Keeps clocks and their timers true to the journal. */
+/** Keeps clocks and the notices that they owe true to the journal. */
 export const clocksConsumer: Consumer = {
   name: 'clocks',
   async handle(listo, entries, tx) {

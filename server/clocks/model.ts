@@ -32,8 +32,12 @@ export type ClockRow = {
   stoppedAt: number | null;
   calendarId: string | null;
   held: [number, number | null][];
-  /** The notices that have been given, as 'kind@instant'. */
+  /** The notices that have been given. */
   fired: string[];
+  /** Those still to be given, the earliest first: 'late' or a percentage, and its instant. */
+  owed: [what: string, at: number][];
+  /** When the first of them falls due. */
+  nextAt: number | null;
 };
 
 export function createClockTables(sequelize: Sequelize) {
@@ -67,6 +71,8 @@ export function createClockTables(sequelize: Sequelize) {
         calendarId: id,
         held: json,
         fired: json,
+        owed: json,
+        nextAt: instant,
       },
       ['ticketNumber', 'work', 'targetId'],
     ),

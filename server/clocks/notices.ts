@@ -9,7 +9,7 @@ import type { TicketRecord } from '../tickets/model';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import type { ClockRow, TargetRow } from './model';
-import { fromNoticeRef } from './settle';
+import { fromNoticeRef, LATE, toNoticeRef } from './settle';
 
 /** Late by more than this, a notice says that it comes late. */
 const LATE_MS = 1_000;
@@ -61,9 +61,9 @@ type Given = { ticket: TicketRecord; notice: TargetNotice; target: TargetRow };
  * Gives warnings or the word of breaches, each once, at its instant or (after downtime) late and marked so. Many that
  * fall due together are given in a few statements; then the targets act, where they do more than tell.
  */
-export const giveNotices: TimerHandler = async (listo, timers, tx) => {
+export const giveNotices: TimerHandler = async (listo, notices, tx) => {
   const { tables, runBound } = listo.db;
-  const numbers = [...new Set(timers.map(({ ticketNumber }) => ticketNumber))];
+  const numbers = [...new Set(notices.map(({ ticketNumber }) => ticketNumber))];
   const clocks = await listo.db.select<ClockRow>(
     'SELECT * FROM clocks WHERE ticketNumber IN (:numbers) FOR UPDATE',
     { numbers },
@@ -72,20 +72,23 @@ export const giveNotices: TimerHandler = async (listo, timers, tx) => {
   const tickets = await tables.tickets.find({ number: numbers }, { transaction: tx });
   const targets = await tables.targets.find({ isOn: true }, { transaction: tx });
   const now = listo.clock.now();
-  const fired: ClockRow[] = [];
+  const due = new Set<ClockRow>();
   const entries: Partial<JournalRow>[] = [];
   const acting: Given[] = [];
-  for (const { ticketNumber, kind, ref, at } of timers) {
-    const type = kind === 'clockLate' ? 'late' : 'warned';
+  for (const { ticketNumber, ref, at } of notices) {
     const { work, targetId, what } = fromNoticeRef(ref);
+    const type = what === LATE ? 'late' : 'warned';
     const ticket = tickets.find(({ number }) => number === ticketNumber);
     const target = targets.find(({ id }) => id === targetId);
     const clock = clocks.find(
       (each) => each.ticketNumber === ticketNumber && each.work === work && each.targetId === targetId,
     );
-    if (!ticket || !target || !clock || clock.fired.includes(ref)) continue;
+    if (!clock) continue;
+    clock.owed = clock.owed.filter((owed) => toNoticeRef(work, targetId, ...owed) !== ref);
+    clock.nextAt = clock.owed[0]?.[1] ?? null;
+    due.add(clock);
+    if (!ticket || !target || clock.fired.includes(ref)) continue;
     clock.fired.push(ref);
-    fired.push(clock);
     const percent = type === 'late' ? BREACH_PERCENT : Number(what);
     const notice = findNotice(target.notices, percent);
     const words = wordsOf(notice, ticket, target, percent);
@@ -106,9 +109,11 @@ export const giveNotices: TimerHandler = async (listo, timers, tx) => {
   }
   await runBound(
     `UPDATE clocks c JOIN JSON_TABLE($1, '$[*]' COLUMNS (ticketNumber BIGINT PATH '$.ticketNumber',
-         work VARCHAR(60) PATH '$.work', targetId VARCHAR(40) PATH '$.targetId', fired JSON PATH '$.fired')) d
-         ON d.ticketNumber = c.ticketNumber AND d.work = c.work AND d.targetId = c.targetId SET c.fired = d.fired`,
-    [JSON.stringify(fired)],
+         work VARCHAR(60) PATH '$.work', targetId VARCHAR(40) PATH '$.targetId',
+         fired JSON PATH '$.fired', owed JSON PATH '$.owed', nextAt BIGINT PATH '$.nextAt')) d
+         ON d.ticketNumber = c.ticketNumber AND d.work = c.work AND d.targetId = c.targetId
+         SET c.fired = d.fired, c.owed = d.owed, c.nextAt = d.nextAt`,
+    [JSON.stringify([...due])],
     tx,
   );
   await tables.journal.insertAll(entries, tx);

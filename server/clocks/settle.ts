@@ -6,7 +6,6 @@ import {
   type HistoryEvent,
 } from '../../core/targets';
 import { NOTHING_DUE } from '../tickets/model';
-import type { TimerRow } from '../timers/model';
 import type { ClockRow, TargetRow } from './model';
 
 /** Adjoining held stretches as one; the last is open while the clock is held. */
@@ -23,7 +22,7 @@ function heldSpans(stretches: ClockStretch[], { state, countedFrom }: ClockReadi
 }
 
 /** A clock as it is stored, with the whole reading and its instant. */
-export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'fired'> & {
+export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'fired' | 'owed' | 'nextAt'> & {
   reading: ClockReading;
   readAt: number;
 };
@@ -56,6 +55,9 @@ export function toClockRow(
   };
 }
 
+/** What a breach is called among notices; warnings are called by their percentage. */
+export const LATE = 'late';
+
 /** Names a notice: of which work and target, what, and when. */
 export function toNoticeRef(work: string, targetId: string, what: string, at: number): string {
   return [work, targetId, what, at].join('|');
@@ -66,29 +68,23 @@ export function fromNoticeRef(ref: string): { work: string; targetId: string; wh
   return { work, targetId, what };
 }
 
-/** The notices that a clock owes, past and to come: its breach and its warnings, each at its instant. */
-export function noticesOf(
-  target: TargetRow,
-  calendars: Calendars,
-  work: string,
-  row: SettledClock,
-): Pick<TimerRow, 'kind' | 'ref' | 'at'>[] {
+/** The notices of a clock, past and to come, in their order: its breach and its warnings, each at its instant. */
+export function noticesOf(target: TargetRow, calendars: Calendars, row: SettledClock): ClockRow['owed'] {
   const { reading, calendarId, limit, elapsed } = row;
-  const notices: Pick<TimerRow, 'kind' | 'ref' | 'at'>[] = [];
-  const add = (kind: TimerRow['kind'], what: string, at: number) =>
-    notices.push({ kind, ref: toNoticeRef(work, target.id, what, at), at });
+  const notices: ClockRow['owed'] = [];
   const lateAt = reading.breachedAt ?? (reading.state === 'running' ? reading.dueAt : null);
-  if (lateAt !== null) add('clockLate', 'late', lateAt);
-  for (const { percent, at } of reading.warnings) add('clockWarned', `${percent}`, at);
+  if (lateAt !== null) notices.push([LATE, lateAt]);
+  for (const { percent, at } of reading.warnings) notices.push([`${percent}`, at]);
+  const inOrder = () => notices.sort(([, one], [, other]) => one - other);
   if (reading.state !== 'running' || calendarId === null || limit === null || reading.dueAt === null)
-    return notices;
+    return inOrder();
   const crossed = new Set(reading.warnings.map(({ percent }) => percent));
   for (const percent of new Set(target.definition.warnAtPercent)) {
     const missing = Math.ceil((percent * limit) / 100) - elapsed;
     if (!crossed.has(percent) && missing > 0)
-      add('clockWarned', `${percent}`, calendars[calendarId]!.addWorking(row.readAt, missing));
+      notices.push([`${percent}`, calendars[calendarId]!.addWorking(row.readAt, missing)]);
   }
-  return notices;
+  return inOrder();
 }
 
 export function tightestOf(rows: Pick<ClockRow, 'state' | 'dueAt'>[]): number {

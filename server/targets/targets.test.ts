@@ -147,13 +147,13 @@ test('switched off, a promise is not shown, warns nobody and comes back as if it
   expect((await update('resolution', { isOn: false })).status).toBe(200);
   expect(await shown()).not.toContain('resolution');
   await until(
-    () => app.listo.db.tables.timers.find({ ticketNumber: number }),
-    (timers) => !timers.some(({ ref }) => ref.includes('|resolution|')),
+    () => clockOf(number, 'resolution'),
+    (clock) => clock?.owed.length === 0,
   );
   expect((await update('resolution', { isOn: true })).status).toBe(200);
   await until(
-    () => app.listo.db.tables.timers.find({ ticketNumber: number }),
-    (timers) => timers.some(({ ref }) => ref.includes('|resolution|')),
+    () => clockOf(number, 'resolution'),
+    (clock) => clock?.owed.some(([what, at]) => what === 'late' && at === clock.dueAt) ?? false,
   );
 });
 

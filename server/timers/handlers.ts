@@ -4,7 +4,7 @@ import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
 import type { MoveName } from '../../core/tickets';
 import type { TimerHandler } from './runner';
-import type { TimerKind } from './model';
+import type { Due } from './model';
 
 function moveHandler(name: MoveName, isStill: (state: string) => boolean): TimerHandler {
   return async (listo, timers, tx) => {
@@ -16,9 +16,8 @@ function moveHandler(name: MoveName, isStill: (state: string) => boolean): Timer
   };
 }
 
-export const timerHandlers: Record<TimerKind, TimerHandler> = {
-  clockLate: giveNotices,
-  clockWarned: giveNotices,
+export const timerHandlers: Record<Due['kind'], TimerHandler> = {
+  notice: giveNotices,
   closeTicket: moveHandler('close', (state) => state === 'done'),
   resumeTicket: moveHandler('resume', (state) => state === 'held'),
   remind,

@@ -1,11 +1,13 @@
 import type { Sequelize } from 'sequelize';
 import { instant, integer, Table, text } from '../database/table';
 
-export type TimerKind =
-  'clockWarned' | 'clockLate' | 'closeTicket' | 'resumeTicket' | 'remind' | 'dueByHand' | 'teamCloses';
+export type TimerKind = 'closeTicket' | 'resumeTicket' | 'remind' | 'dueByHand' | 'teamCloses';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };
+
+/** What falls due: a timer, or a notice that a clock owes, which its own row holds. */
+export type Due = Omit<TimerRow, 'kind'> & { kind: TimerKind | 'notice' };
 
 export function createTimerTables(sequelize: Sequelize) {
   return {

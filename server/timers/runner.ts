@@ -1,45 +1,60 @@
 import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
-import type { TimerKind, TimerRow } from './model';
+import { findDueNotices } from '../clocks/dueNotices';
+import type { Due, TimerRow } from './model';
 import { removeTimers } from './remove';
 
 /** Does what is due of its kinds, the earliest first. */
-export type TimerHandler = (listo: Listo, timers: TimerRow[], tx: Transaction) => Promise<void>;
+export type TimerHandler = (listo: Listo, due: Due[], tx: Transaction) => Promise<void>;
 
 const BATCH = 50;
 /** Timers may be moved by other processes, so the next one is looked up at least this often. */
 const LOOK_MS = 500;
 const RETRY_MS = 1_000;
+const NEVER = Number.MAX_SAFE_INTEGER;
 
-/** Timers in their order, those that follow each other with one handler together. */
-function toRuns(due: TimerRow[], handlers: Record<TimerKind, TimerHandler>) {
-  const runs: { handler: TimerHandler; timers: TimerRow[] }[] = [];
-  for (const timer of due) {
-    const handler = handlers[timer.kind];
+type Handlers = Record<Due['kind'], TimerHandler>;
+
+/** What is due in its order, what follows each other with one handler together. */
+function toRuns(due: Due[], handlers: Handlers) {
+  const runs: { handler: TimerHandler; due: Due[] }[] = [];
+  for (const each of due) {
+    const handler = handlers[each.kind];
     const last = runs.at(-1);
-    if (last?.handler === handler) last.timers.push(timer);
-    else runs.push({ handler, timers: [timer] });
+    if (last?.handler === handler) last.due.push(each);
+    else runs.push({ handler, due: [each] });
   }
   return runs;
 }
 
+/** Claims what is due by its row lock: the earliest of the timers and of the notices that clocks owe. */
+async function claim({ db }: Listo, now: number, tx: Transaction): Promise<Due[]> {
+  const timers = await db.select<TimerRow>(
+    'SELECT * FROM timers WHERE at <= :now ORDER BY at, ticketNumber LIMIT :limit FOR UPDATE SKIP LOCKED',
+    { now, limit: BATCH },
+    tx,
+  );
+  const due = [...timers, ...(await findDueNotices(db, now, BATCH, tx))];
+  const first = due.sort((a, b) => a.at - b.at || a.ticketNumber - b.ticketNumber).slice(0, BATCH);
+  // Gone first: what they do may set them anew.
+  await removeTimers(
+    db,
+    first.filter((each): each is TimerRow => each.kind !== 'notice'),
+    tx,
+  );
+  return first;
+}
+
 /**
- * Does what is due, the earliest first. A timer is claimed by its row lock and removed in the transaction that does
- * it, so it is done once however many processes run.
+ * Does what is due, the earliest first. What is claimed is removed in the transaction that does it, so it is done once
+ * however many processes run.
  * @returns how many were done
  */
-export async function runDueTimers(listo: Listo, handlers: Record<TimerKind, TimerHandler>): Promise<number> {
+export async function runDueTimers(listo: Listo, handlers: Handlers): Promise<number> {
   const { db, clock } = listo;
   const done = await db.transaction(async (tx) => {
-    const due = await db.select<TimerRow>(
-      'SELECT * FROM timers WHERE at <= :now ORDER BY at, ticketNumber LIMIT :limit FOR UPDATE SKIP LOCKED',
-      { now: clock.now(), limit: BATCH },
-      tx,
-    );
-    if (due.length === 0) return 0;
-    // Gone first: what they do may set them anew.
-    await removeTimers(listo, due, tx);
-    for (const { handler, timers } of toRuns(due, handlers)) await handler(listo, timers, tx);
+    const due = await claim(listo, clock.now(), tx);
+    for (const run of toRuns(due, handlers)) await run.handler(listo, run.due, tx);
     return due.length;
   });
   if (done > 0) listo.wake();
@@ -47,17 +62,17 @@ export async function runDueTimers(listo: Listo, handlers: Record<TimerKind, Tim
 }
 
 /** Runs timers at their instants until stopped. */
-export function startTimers(
-  listo: Listo,
-  handlers: Record<TimerKind, TimerHandler>,
-): { stop(): Promise<void> } {
+export function startTimers(listo: Listo, handlers: Handlers): { stop(): Promise<void> } {
   let isStopped = false;
   let timeout: NodeJS.Timeout | undefined;
   let running: Promise<void> = Promise.resolve();
 
   async function waitTime(): Promise<number> {
-    const [next] = await listo.db.select<{ at: number | null }>('SELECT MIN(at) AS at FROM timers');
-    const left = next?.at == null ? LOOK_MS : next.at - listo.clock.now();
+    const [next] = await listo.db.select<{ at: number }>(
+      'SELECT LEAST(COALESCE((SELECT MIN(at) FROM timers), :never), COALESCE((SELECT MIN(nextAt) FROM clocks), :never)) AS at',
+      { never: NEVER },
+    );
+    const left = next!.at - listo.clock.now();
     return Math.min(LOOK_MS, Math.max(0, left));
   }
 
