@@ -73,11 +73,17 @@ export function toTest(condition: Condition): Test {
 function compile(condition: Condition): Test {
   if ('all' in condition) {
     const parts = condition.all.map(toTest);
-    return (fields) => parts.every((part) => part(fields));
+    return (fields) => {
+      for (const part of parts) if (!part(fields)) return false;
+      return true;
+    };
   }
   if ('any' in condition) {
     const parts = condition.any.map(toTest);
-    return (fields) => parts.some((part) => part(fields));
+    return (fields) => {
+      for (const part of parts) if (part(fields)) return true;
+      return false;
+    };
   }
   if ('not' in condition) {
     const part = toTest(condition.not);

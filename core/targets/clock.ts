@@ -1,5 +1,5 @@
 import type { Fields } from '../conditions';
-import type { CompiledTarget } from './compiled';
+import { QUESTION, type CompiledTarget } from './compiled';
 import { dueIn, getInForce, type InForce } from './inForce';
 import type { Calendars, ClockReading, ClockState, ClockStretch } from './types';
 
@@ -19,16 +19,22 @@ export class Clock {
   private stoppedAt: number | null = null;
   private dueAt: number | null = null;
   private keptDue: { at: number; limit: number } | null = null;
-  /** Where the due instant is to be looked for once it is asked: `missing` working time after `from`. */
-  private dueLater: { inForce: InForce; from: number; missing: number } | null = null;
+  /** By what it ran towards a due instant that is looked for once it is asked; null: `dueAt` is known. */
+  private ranBy: InForce | null = null;
+  private ranFrom = 0;
+  private toRun = 0;
   private judgedBy: number | null = null;
   private limit: number | null = null;
   private inForce: InForce = { calendarId: null, calendar: null, limit: null };
   /** Working time since the opening, for clocks that count from it, and since the stop, for a reopening. */
-  private earlier = { counted: 0, paused: 0 };
+  private earlierCounted = 0;
+  private earlierPaused = 0;
   private sinceStop = 0;
+  private startHeld = false;
   private pauseHeld = false;
+  private stopHeld = false;
   private resetHeld = false;
+  private cancelHeld = false;
 
   constructor(
     private readonly target: CompiledTarget,
@@ -36,24 +42,27 @@ export class Clock {
     private readonly openedAt: number,
   ) {}
 
-  /** Applies the fields that hold from `s` on. */
-  enter(s: number, fields: Fields): void {
+  /** Applies the fields that hold from `s` on; only the questions given may have another answer than before. */
+  enter(s: number, fields: Fields, questions: number): void {
     const { target } = this;
-    this.inForce = getInForce(target, this.calendars, fields);
-    this.pauseHeld = target.pauses(fields);
     const resetHeldBefore = this.resetHeld;
-    this.resetHeld = target.resets(fields);
+    if (questions & QUESTION.inForce) this.inForce = getInForce(target, this.calendars, fields);
+    if (questions & QUESTION.starts) this.startHeld = target.starts(fields);
+    if (questions & QUESTION.pauses) this.pauseHeld = target.pauses(fields);
+    if (questions & QUESTION.stops) this.stopHeld = target.stops(fields);
+    if (questions & QUESTION.resets) this.resetHeld = target.resets(fields);
+    if (questions & QUESTION.cancels) this.cancelHeld = target.cancels(fields);
     const isReset = this.resetHeld && !resetHeldBefore;
 
     if (this.isGoing()) {
-      if (target.stops(fields)) this.stop(s);
-      else if (target.cancels(fields)) this.cancel();
+      if (this.stopHeld) this.stop(s);
+      else if (this.cancelHeld) this.cancel();
       else this.go(isReset ? s : null);
-    } else if (this.canResume(fields)) {
+    } else if (this.canResume()) {
       this.stoppedAt = null;
       this.pausedFor += this.sinceStop;
       this.go(isReset ? s : null);
-    } else if (this.canStart(fields)) this.start(s);
+    } else if (this.canStart()) this.start(s);
 
     if (this.isGoing()) this.judge();
     else if (this.state === 'notStarted') this.limit = this.inForce.limit;
@@ -73,7 +82,8 @@ export class Clock {
     if (mode === 'running') this.run(s, x, worked);
     else if (mode === 'paused') this.hold(s, worked);
     else if (this.state === 'met' || this.state === 'missed') this.sinceStop += worked;
-    this.earlier[this.pauseHeld ? 'paused' : 'counted'] += worked;
+    if (this.pauseHeld) this.earlierPaused += worked;
+    else this.earlierCounted += worked;
     return worked;
   }
 
@@ -101,18 +111,17 @@ export class Clock {
     return this.state === 'running' || this.state === 'paused';
   }
 
-  private isWanted(fields: Fields): boolean {
-    const { starts, stops, cancels } = this.target;
-    return starts(fields) && !stops(fields) && !cancels(fields);
+  private isWanted(): boolean {
+    return this.startHeld && !this.stopHeld && !this.cancelHeld;
   }
 
-  private canResume(fields: Fields): boolean {
+  private canResume(): boolean {
     const isStopped = this.state === 'met' || this.state === 'missed';
-    return isStopped && this.target.definition.onReopen === 'resume' && this.isWanted(fields);
+    return isStopped && this.target.definition.onReopen === 'resume' && this.isWanted();
   }
 
-  private canStart(fields: Fields): boolean {
-    return (this.state === 'notStarted' || this.state === 'cancelled') && this.isWanted(fields);
+  private canStart(): boolean {
+    return (this.state === 'notStarted' || this.state === 'cancelled') && this.isWanted();
   }
 
   private stop(s: number): void {
@@ -132,10 +141,10 @@ export class Clock {
     this.startedAt = s;
     this.judgedBy = null;
     if (countFrom === 'opened') {
-      const { counted, paused } = this.earlier;
+      const { earlierCounted, earlierPaused } = this;
       this.countedFrom = this.openedAt;
-      this.elapsed = excludeEarlierPauses ? counted : counted + paused;
-      this.pausedFor = excludeEarlierPauses ? paused : 0;
+      this.elapsed = excludeEarlierPauses ? earlierCounted : earlierCounted + earlierPaused;
+      this.pausedFor = excludeEarlierPauses ? earlierPaused : 0;
     }
     this.go(null);
   }
@@ -169,13 +178,11 @@ export class Clock {
   }
 
   private readDue(): number | null {
-    if (!this.dueLater) return this.dueAt;
-    const { inForce, from, missing } = this.dueLater;
-    return dueIn(inForce, from, missing);
+    return this.ranBy ? dueIn(this.ranBy, this.ranFrom, this.toRun) : this.dueAt;
   }
 
   private run(s: number, x: number, worked: number): void {
-    this.dueLater = null;
+    this.ranBy = null;
     this.dueAt = this.dueWhileRunning(s, x, worked);
     this.warn(s, x, worked);
     this.elapsed += worked;
@@ -188,7 +195,9 @@ export class Clock {
     if (hadBreached && this.keptDue?.limit === limit) return this.keptDue.at;
     // Not enough was worked to reach it: it lies beyond x, and is looked for only when it is read.
     if (!hadBreached && worked < limit - this.elapsed) {
-      this.dueLater = { inForce: this.inForce, from: s, missing: limit - this.elapsed };
+      this.ranBy = this.inForce;
+      this.ranFrom = s;
+      this.toRun = limit - this.elapsed;
       return null;
     }
     const due = dueIn(this.inForce, s, limit - this.elapsed);
@@ -202,9 +211,10 @@ export class Clock {
     const { limit } = this;
     if (limit === null) return;
     for (const percent of this.target.thresholds) {
-      if (this.warnings.some((warning) => warning.percent === percent)) continue;
       const missing = Math.ceil((percent * limit) / 100) - this.elapsed;
-      if (worked < missing) continue;
+      // They rise: where this one is not reached, none of the later ones is.
+      if (worked < missing) return;
+      if (this.warnings.some((warning) => warning.percent === percent)) continue;
       const crossed = dueIn(this.inForce, s, missing);
       if (crossed !== null && crossed <= x) this.warnings.push({ percent, at: Math.max(s, crossed) });
     }
@@ -213,7 +223,7 @@ export class Clock {
   /** A held clock neither breaches nor warns, unless it is overdue as it enters the stretch. */
   private hold(s: number, worked: number): void {
     const { limit } = this;
-    this.dueLater = null;
+    this.ranBy = null;
     if (limit !== null && this.breachedAt === null && this.elapsed > limit) {
       const due = dueIn(this.inForce, s, limit - this.elapsed);
       if (due !== null) {

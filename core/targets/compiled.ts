@@ -1,4 +1,4 @@
-import { listFields, toTest, type Condition, type Test } from '../conditions';
+import { listFields, toTest, type Condition, type Fields, type Test } from '../conditions';
 import type { TargetDefinition } from './types';
 
 /** A choice among limits or calendars: the first whose test holds is in force. */
@@ -16,9 +16,15 @@ export type CompiledTarget = {
   calendars: Choice<string>[];
   /** The percentages to warn at, each once, rising. */
   thresholds: number[];
-  /** The fields that its conditions ask for; what else happens to the work is nothing to its clock. */
-  asked: Set<string>;
+  /** Which of its questions ask for a field, as bits; what else happens to the work is nothing to its clock. */
+  asked: Record<string, number>;
+  /** What it asks for, before anything is known. */
+  blank: Fields;
 };
+
+/** The questions that a target asks, each a bit: those whose fields did not change are not asked again. */
+export const QUESTION = { starts: 1, pauses: 2, stops: 4, resets: 8, cancels: 16, inForce: 32 } as const;
+export const EVERY_QUESTION = 63;
 
 const never: Test = () => false;
 const compiled = new WeakMap<TargetDefinition, CompiledTarget>();
@@ -35,10 +41,17 @@ function compile(definition: TargetDefinition): CompiledTarget {
     test: when ? toTest(when) : null,
     value,
   });
-  const conditions = [
-    ...[startWhen, pauseWhen, stopWhen, resetWhen, typeof cancelWhen === 'string' ? undefined : cancelWhen],
-    ...[...limits, ...calendars].map(({ when }) => when),
-  ];
+  const asked = Object.create(null) as Record<string, number>;
+  function ask(question: number, ...conditions: (Condition | undefined)[]): void {
+    for (const field of conditions.flatMap((condition) => (condition ? listFields(condition) : [])))
+      asked[field] = (asked[field] ?? 0) | question;
+  }
+  ask(QUESTION.starts, startWhen);
+  ask(QUESTION.pauses, pauseWhen);
+  ask(QUESTION.stops, stopWhen);
+  ask(QUESTION.resets, resetWhen);
+  ask(QUESTION.cancels, typeof cancelWhen === 'string' ? startWhen : cancelWhen);
+  ask(QUESTION.inForce, ...[...limits, ...calendars].map(({ when }) => when));
   return {
     definition,
     starts,
@@ -49,7 +62,8 @@ function compile(definition: TargetDefinition): CompiledTarget {
     limits: limits.map(({ when, duration }) => choices(when, duration)),
     calendars: calendars.map(({ when, calendarId }) => choices(when, calendarId)),
     thresholds: [...new Set(definition.warnAtPercent)].sort((a, b) => a - b),
-    asked: new Set(conditions.flatMap((condition) => (condition ? listFields(condition) : []))),
+    asked,
+    blank: Object.fromEntries(Object.keys(asked).map((field) => [field, null])),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Fields } from '../conditions';
 import { Clock } from './clock';
-import { compileTarget } from './compiled';
+import { compileTarget, EVERY_QUESTION } from './compiled';
 import { validateTarget } from './inForce';
 import type { Calendars, ClockReading, ClockStretch, HistoryEvent, TargetDefinition } from './types';
 
@@ -18,18 +18,25 @@ const NOT_STARTED: ClockReading = {
   warnings: [],
 };
 
-/** Takes over what a target asks for. @returns whether an event changes anything of it */
-function apply(set: Fields, fields: Fields, asked: Set<string>): boolean {
-  let isTouched = false;
-  for (const name in set)
-    if (asked.has(name)) {
-      fields[name] = set[name];
-      isTouched = true;
-    }
-  return isTouched;
+/** Takes over what a target asks for. @returns the questions that are to be asked again */
+function apply(set: Fields, fields: Fields, asked: Record<string, number>): number {
+  let questions = 0;
+  for (const name in set) {
+    const asking = asked[name];
+    if (asking === undefined) continue;
+    fields[name] = set[name];
+    questions |= asking;
+  }
+  return questions;
 }
 
 type Replayed = { definition: TargetDefinition; calendars: Calendars; history: HistoryEvent[]; now: number };
+
+function leave(clock: Clock, s: number, x: number, stretches: ClockStretch[] | null): void {
+  const stretch = stretches && clock.describe(s, x);
+  const worked = clock.leave(s, x);
+  if (stretch) stretches.push({ ...stretch, worked });
+}
 
 /** Lets a clock live through its history, and tells of each stretch to who wants to know. */
 function replay(
@@ -42,27 +49,22 @@ function replay(
   const target = compileTarget(definition);
   const { asked } = target;
   const clock = new Clock(target, calendars, opened);
-  const fields: Fields = {};
-  function leave(s: number, x: number): void {
-    const stretch = stretches && clock.describe(s, x);
-    const worked = clock.leave(s, x);
-    if (stretch) stretches.push({ ...stretch, worked });
-  }
+  const fields: Fields = { ...target.blank };
   let s = opened;
   let isEntered = false;
   for (let i = 0; i < history.length && history[i]!.at <= now;) {
     const { at } = history[i]!;
-    let isTouched = !isEntered;
+    let questions = isEntered ? 0 : EVERY_QUESTION;
     // Events at one instant are one.
     for (; i < history.length && history[i]!.at === at; i++)
-      isTouched = apply(history[i]!.set, fields, asked) || isTouched;
-    if (!isTouched) continue;
-    if (isEntered) leave(s, at);
-    clock.enter(at, fields);
+      questions |= apply(history[i]!.set, fields, asked);
+    if (questions === 0) continue;
+    if (isEntered) leave(clock, s, at, stretches);
+    clock.enter(at, fields, questions);
     isEntered = true;
     s = at;
   }
-  leave(s, now);
+  leave(clock, s, now, stretches);
   return clock.read();
 }
 

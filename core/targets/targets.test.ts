@@ -326,6 +326,12 @@ describe('laws', () => {
   const target = targetOf({
     limits: [{ when: { field: 'priority', op: 'is', value: 'P1' }, duration: 'PT2H' }, { duration: 'P1D' }],
     calendars: [{ when: { field: 'team', op: 'is', value: 'ships' }, calendarId: 'A' }, { calendarId: 'O' }],
+    resetWhen: {
+      all: [
+        { field: 'team', op: 'is', value: 'desk' },
+        { field: 'priority', op: 'is', value: 'P3' },
+      ],
+    },
   });
   const hours = fc.integer({ min: 0, max: 240 });
 
@@ -347,6 +353,20 @@ describe('laws', () => {
         const now = zero + h * HOUR;
         const { dueAt: _, ...plain } = readClock(target, calendars, history, now);
         expect(readClock(target, calendars, more, now)).toMatchObject(plain);
+      }),
+    );
+  });
+
+  test('an event that says again what already held changes no clock', () => {
+    fc.assert(
+      fc.property(histories, hours, (history, h) => {
+        let known: Record<string, unknown> = {};
+        const whole = history.map(({ at: instant, set }) => {
+          known = { state: null, priority: null, team: null, ...known, ...set };
+          return { at: instant, set: known };
+        });
+        const now = zero + h * HOUR;
+        expect(readClock(target, calendars, whole, now)).toEqual(readClock(target, calendars, history, now));
       }),
     );
   });
