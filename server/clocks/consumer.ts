@@ -95,7 +95,7 @@ async function writeClocks(listo: Listo, clocks: ClockRow[], tx: Transaction): P
         : 'BIGINT';
   await listo.db.runBound(
     `INSERT INTO clocks (${columns.map((column) => `\`${column}\``).join()})
-     SELECT ${columns.map((column) => `d.\`${column}\``).join()} FROM JSON_TABLE($1, '$[*]' COLUMNS
+     SELECT ${columns.map((column) => `d.\`${column}\``).join()} FROM JSON_TABLE(?, '$[*]' COLUMNS
        (${columns.map((column) => `\`${column}\` ${typeOf(column)} PATH '$.${column}'`).join()})) d
      ON DUPLICATE KEY UPDATE ${CLOCK_COLUMNS.map((column) => `\`${column}\` = VALUES(\`${column}\`)`).join()}`,
     [JSON.stringify(clocks)],
@@ -152,7 +152,7 @@ export async function settleClocks(
   const tightest = settled.filter(({ owner, tightestDueAt }) => owner.tightestDueAt !== tightestDueAt);
   if (tightest.length > 0)
     await runBound(
-      `UPDATE tickets t JOIN JSON_TABLE($1, '$[*]' COLUMNS (number BIGINT PATH '$.number', due BIGINT PATH '$.due')) d
+      `UPDATE tickets t JOIN JSON_TABLE(?, '$[*]' COLUMNS (number BIGINT PATH '$.number', due BIGINT PATH '$.due')) d
          ON d.number = t.number SET t.tightestDueAt = d.due`,
       [JSON.stringify(tightest.map(({ owner, tightestDueAt: due }) => ({ number: owner.number, due })))],
       tx,

@@ -108,7 +108,7 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
       acting.push({ ticket, notice, target });
   }
   await runBound(
-    `UPDATE clocks c JOIN JSON_TABLE($1, '$[*]' COLUMNS (ticketNumber BIGINT PATH '$.ticketNumber',
+    `UPDATE clocks c JOIN JSON_TABLE(?, '$[*]' COLUMNS (ticketNumber BIGINT PATH '$.ticketNumber',
          work VARCHAR(60) PATH '$.work', targetId VARCHAR(40) PATH '$.targetId',
          fired JSON PATH '$.fired', owed JSON PATH '$.owed', nextAt BIGINT PATH '$.nextAt')) d
          ON d.ticketNumber = c.ticketNumber AND d.work = c.work AND d.targetId = c.targetId

@@ -1,6 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { connect } from './connection';
 import { createTables, type Tables } from './tables';
+import { read, runInTransaction, send } from './transaction';
 
 /** The database as services see it: typed tables, plain queries and transactions. */
 export interface Database {
@@ -10,17 +11,28 @@ export interface Database {
   select<Row extends object>(sql: string, values?: Record<string, unknown>, tx?: Transaction): Promise<Row[]>;
   /** A statement without rows. */
   run(sql: string, values?: Record<string, unknown>, tx?: Transaction): Promise<void>;
-  /** The same with values at $1, $2 …, which the driver writes: for long texts. */
-  runBound(sql: string, values: unknown[], tx?: Transaction): Promise<void>;
+  /** The same with values at its question marks, which the driver writes: for long texts. */
+  runBound(sql: string, values: unknown[], tx: Transaction): Promise<void>;
   transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
 
 const DEADLOCK_TRIES = 4;
 
+/** The driver's code of an error, also where Sequelize has wrapped it. */
+function codeOf(error: unknown): string | undefined {
+  const { code, original } = error as { code?: string; original?: { code?: string } };
+  return original?.code ?? code;
+}
+
 function isDeadlock(error: unknown): boolean {
-  const code = (error as { original?: { code?: string } }).original?.code;
+  const code = codeOf(error);
   return code === 'ER_LOCK_DEADLOCK' || code === 'ER_CHECKREAD';
+}
+
+/** Whether a row with such a key was there already. */
+export function isDuplicate(error: unknown): boolean {
+  return codeOf(error) === 'ER_DUP_ENTRY';
 }
 
 export function openDatabase(databaseUrl: string): Database {
@@ -30,7 +42,7 @@ export function openDatabase(databaseUrl: string): Database {
   async function transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
     for (let tries = 1; ; tries++) {
       try {
-        return await sequelize.transaction(work);
+        return await runInTransaction(sequelize, work);
       } catch (error) {
         if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
       }
@@ -42,12 +54,12 @@ export function openDatabase(databaseUrl: string): Database {
     tables: createTables(sequelize),
     transaction,
     select: <Row extends object>(sql: string, values: Record<string, unknown> = {}, tx?: Transaction) =>
-      sequelize.query<Row>(sql, { type: QueryTypes.SELECT, replacements: values, ...optional(tx) }),
+      read<Row>(sequelize, sql, values, tx),
     run: async (sql, values = {}, tx) => {
       await sequelize.query(sql, { type: QueryTypes.RAW, replacements: values, ...optional(tx) });
     },
-    runBound: async (sql, bind, tx) => {
-      await sequelize.query(sql, { type: QueryTypes.RAW, bind, ...optional(tx) });
+    runBound: async (sql, values, tx) => {
+      await send(tx, sql, values);
     },
     close: () => sequelize.close(),
   };

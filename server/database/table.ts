@@ -1,6 +1,5 @@
 import {
   DataTypes,
-  QueryTypes,
   type FindOptions,
   type Model,
   type ModelAttributes,
@@ -9,6 +8,7 @@ import {
   type Transaction,
   type WhereOptions,
 } from 'sequelize';
+import { runInTransaction, send } from './transaction';
 
 /** Column kinds; instants are epoch milliseconds. */
 export const text = (length = 255) => DataTypes.STRING(length);
@@ -90,19 +90,15 @@ export class Table<Row extends object> {
     return this.model.destroy({ where, ...(tx && { transaction: tx }) });
   }
 
-  /** Plain SQL through Sequelize: building, validating and describing an instance costs more than the insert. */
+  /** Plain SQL: building, validating and describing an instance costs more than the insert. */
   private async insertRows(rows: Partial<Row>[], ending: string, tx?: Transaction): Promise<number> {
     const columns = this.columns.filter((column) => rows.some((row) => row[column] !== undefined));
-    const bind = rows.flatMap((row) => columns.map((column) => this.toValue(column, row[column])));
-    const places = rows.map(
-      (_row, at) => `(${columns.map((_column, i) => `$${at * columns.length + i + 1}`).join()})`,
-    );
+    const places = `(${columns.map(() => '?').join()})`;
     const names = columns.map((column) => `\`${column}\``).join();
-    const [id] = await this.sequelize.query(
-      `INSERT INTO ${this.name} (${names}) VALUES ${places.join()} ${ending}`,
-      { type: QueryTypes.INSERT, bind, ...(tx && { transaction: tx }) },
-    );
-    return id;
+    const sql = `INSERT INTO ${this.name} (${names}) VALUES ${rows.map(() => places).join()} ${ending}`;
+    const values = rows.flatMap((row) => columns.map((column) => this.toValue(column, row[column])));
+    const insert = async (within: Transaction): Promise<number> => (await send(within, sql, values)).insertId;
+    return tx ? insert(tx) : runInTransaction(this.sequelize, insert);
   }
 
   private toValue(column: keyof Row & string, value: unknown): unknown {

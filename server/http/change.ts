@@ -1,4 +1,5 @@
-import { UniqueConstraintError, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
+import { isDuplicate } from '../database/database';
 import type { Listo } from '../listo';
 
 /** Who does something, and (for a POST that may come twice) under which key. */
@@ -37,8 +38,7 @@ export async function change<T>(
     return answer;
   } catch (error) {
     // The same call ran beside this one and was first.
-    const kept =
-      key !== undefined && error instanceof UniqueConstraintError ? await findKept(listo, actor) : undefined;
+    const kept = key !== undefined && isDuplicate(error) ? await findKept(listo, actor) : undefined;
     if (kept === undefined) throw error;
     return kept as T;
   }
