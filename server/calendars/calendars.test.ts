@@ -85,6 +85,35 @@ test('a calendar that would make work late names it', async () => {
   app.clock.pass(-6 * 3_600_000);
 });
 
+test('what was told of is not told again where a calendar moves it', async () => {
+  const { body } = await tomas!.call('POST', '/tickets', kiosk);
+  const { number } = body as { number: number };
+  const lateWords = async () => {
+    const entries = await app.listo.db.tables.journal.find({ ticketNumber: number, type: 'late' });
+    return entries.filter(({ data }) => data.targetId === 'first-answer').map(({ data }) => data.dueAt);
+  };
+  const clockOf = () =>
+    app.listo.db.tables.clocks.findOne({ ticketNumber: number, targetId: 'first-answer', work: 'ticket' });
+  const { countedFrom } = (await until(clockOf, (clock) => clock?.state === 'running'))!;
+  app.clock.pass(6 * 3_600_000);
+  const [told] = await until(lateWords, (words) => words.length === 1);
+  const { spec, version } = await find('terminals');
+  const minuteOf = (after: number) => new Date(countedFrom! + after * 60_000).toISOString().slice(11, 16);
+  const [day] = spec.weekly.wed!;
+  const wed = [
+    { from: day!.from, to: minuteOf(2) },
+    { from: minuteOf(7), to: day!.to },
+  ];
+  const changed = { ...spec, weekly: { ...spec.weekly, wed } };
+  expect((await helder!.call('PUT', '/calendars/terminals', { version, spec: changed })).status).toBe(200);
+  const moved = await until(clockOf, (clock) => clock!.breachedAt !== told);
+  expect(moved!.owed).toEqual([]);
+  expect(moved!.nextAt).toBeNull();
+  expect(await lateWords()).toEqual([told]);
+  await helder!.call('PUT', '/calendars/terminals', { version: version + 1, spec });
+  app.clock.pass(-6 * 3_600_000);
+});
+
 test('who may: an administrator all, a team administrator what only their team keeps, others look', async () => {
   const rights = async (person: Person) => {
     const calendars = await list(person);

@@ -7,7 +7,7 @@ import type { Listo } from '../listo';
 import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
 import type { ClockRow, TargetRow } from './model';
 import { listTargets } from './read';
-import { noticesOf, tightestOf, toClockRow, toNoticeRef } from './settle';
+import { isGiven, noticesOf, tightestOf, toClockRow } from './settle';
 
 const CLOCK_COLUMNS = [
   ...(['state', 'startedAt', 'countedFrom', 'elapsed', 'pausedFor', 'limit', 'dueAt'] as const),
@@ -53,9 +53,7 @@ export function readSettled(
       const row = toClockRow(target, calendars, history, readAt);
       const before = known.find((clock) => clock.work === work && clock.targetId === target.id);
       const fired = before?.fired ?? [];
-      const owed = noticesOf(target, calendars, row).filter(
-        ([what, at]) => !fired.includes(toNoticeRef(String(work), target.id, what, at)),
-      );
+      const owed = noticesOf(target, calendars, row).filter((notice) => !isGiven(notice, fired, row));
       const nextAt = owed[0]?.[1] ?? null;
       const { reading: _, readAt: __, ...stored } = row;
       if (stored.state !== 'notStarted' || before)

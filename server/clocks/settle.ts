@@ -63,9 +63,25 @@ export function toNoticeRef(work: string, targetId: string, what: string, at: nu
   return [work, targetId, what, at].join('|');
 }
 
-export function fromNoticeRef(ref: string): { work: string; targetId: string; what: string } {
-  const [work = '', targetId = '', what = ''] = ref.split('|');
-  return { work, targetId, what };
+export function fromNoticeRef(ref: string): { work: string; targetId: string; what: string; at: number } {
+  const [work = '', targetId = '', what = '', at = ''] = ref.split('|');
+  return { work, targetId, what, at: Number(at) };
+}
+
+/**
+ * Whether a notice counts as given: at that instant or, where it lies in the past, at another since the clock began to
+ * count. A changed calendar moves what was crossed long ago, and nobody is to be told of it twice.
+ */
+export function isGiven(
+  [what, at]: ClockRow['owed'][number],
+  fired: string[],
+  { countedFrom, readAt }: Pick<SettledClock, 'countedFrom' | 'readAt'>,
+): boolean {
+  return fired.some((ref) => {
+    const given = fromNoticeRef(ref);
+    if (given.what !== what) return false;
+    return given.at === at || (at <= readAt && countedFrom !== null && given.at >= countedFrom);
+  });
 }
 
 /** The notices of a clock, past and to come, in their order: its breach and its warnings, each at its instant. */

@@ -28,6 +28,16 @@ export function send(tx: Transaction, sql: string, values?: unknown[]): Promise<
   return (tx as Inside).connection.query<Written>(sql, values);
 }
 
+/** A list without anything is written as one of nothing: `IN ()` is no SQL. */
+function toSent(values: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [
+      name,
+      Array.isArray(value) && value.length === 0 ? [null] : value,
+    ]),
+  );
+}
+
 /** Reads rows with named values, as directly: within a transaction, or over a connection of the pool. */
 export async function read<Row extends object>(
   sequelize: Sequelize,
@@ -38,7 +48,7 @@ export async function read<Row extends object>(
   const { connectionManager: pool } = sequelize as unknown as { connectionManager: Pool };
   const connection = tx ? (tx as Inside).connection : await pool.getConnection({ type: 'read' });
   try {
-    return Array.from(await connection.query<Row[]>({ sql, namedPlaceholders: true }, values));
+    return Array.from(await connection.query<Row[]>({ sql, namedPlaceholders: true }, toSent(values)));
   } finally {
     if (!tx) pool.releaseConnection(connection);
   }
