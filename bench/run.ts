@@ -2,6 +2,7 @@ import { benchCalendar } from './calendar';
 import { benchClocks } from './clocks';
 import { benchCreate } from './create';
 import { benchFirstLoad } from './firstLoad';
+import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchTimers } from './timers';
 
@@ -10,6 +11,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   firstLoad: benchFirstLoad,
   calendar: benchCalendar,
   clocks: benchClocks,
+  plans: benchPlans,
   timers: benchTimers,
   recount: benchRecount,
 };

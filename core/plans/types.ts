@@ -1,0 +1,47 @@
+import type { Condition } from '../conditions';
+
+/** One thing to be done for a request. `effort` is in working ms of the calendar; `after` names steps of the same leg. */
+export type PlanStep = {
+  id: string;
+  leg: string;
+  kind: 'task' | 'approval' | 'automatic';
+  after?: string[];
+  /** Left out where this does not hold when it comes up. */
+  when?: Condition;
+  effort: number;
+  calendarId: string;
+  notBefore?: number;
+};
+
+/** Legs follow one another; the steps of one go side by side unless one names another in `after`. */
+export type Plan = { legs: string[]; steps: PlanStep[] };
+
+export type StepState = 'done' | 'skipped' | 'active' | 'failed';
+
+/** How far steps are, by id; absent: waiting. Instants are past. */
+export type Progress = Record<string, { state: StepState; startedAt?: number; finishedAt?: number }>;
+
+export type PlanProblemCode =
+  | 'cycle'
+  | 'unknownStep'
+  | 'acrossLegs'
+  | 'unknownLeg'
+  | 'emptyLeg'
+  | 'duplicateLeg'
+  | 'duplicateStep'
+  | 'badEffort';
+
+export type PlanProblem = { code: PlanProblemCode; steps: string[]; message: string };
+
+/** When a step can begin and end, and when it must so that the plan ends as early as it can. Slack in working ms. */
+export type StepForecast = {
+  earliestStart: number;
+  earliestFinish: number;
+  latestStart: number;
+  latestFinish: number;
+  slack: number;
+  critical: boolean;
+};
+
+/** `driving`: the unfinished steps that decide the finish, the first of them first. */
+export type PlanForecast = { steps: Record<string, StepForecast>; finish: number; driving: string[] };
