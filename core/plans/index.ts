@@ -1,6 +1,15 @@
 export { checkPlan } from './checkPlan';
 export { nextSteps } from './nextSteps';
 export { forecast } from './forecast';
+export { findWaysBack, type WayBack } from './bringBack';
+export {
+  ROUND_THE_CLOCK,
+  toPlan,
+  withRoundTheClock,
+  type AutomaticAction,
+  type ServicePlan,
+  type ServiceStep,
+} from './servicePlan';
 export { BadPlan, PlanError, UnknownStepCalendar } from './errors';
 export type {
   Plan,

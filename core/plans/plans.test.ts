@@ -4,9 +4,12 @@ import type { Fields } from '../conditions';
 import {
   BadPlan,
   checkPlan,
+  findWaysBack,
   forecast,
   nextSteps,
+  toPlan,
   UnknownStepCalendar,
+  withRoundTheClock,
   type Plan,
   type PlanStep,
   type Progress,
@@ -196,6 +199,54 @@ describe('over calendars and what has happened', () => {
     });
     expect(look({ legs: [], steps: [] })).toEqual({ steps: {}, finish: monday, driving: [] });
   });
+});
+
+test('a late plan says which step, by how much shorter, brings it back', () => {
+  const plan = planOf(step('a', 4), step('b', 6, { after: ['a'] }), step('c', 2));
+  const running: Progress = { a: { state: 'active', startedAt: monday } };
+  const late = monday + 6 * HOUR;
+  const ways = findWaysBack(plan, monday, running, {}, calendars, late, monday + 10 * HOUR);
+  // a has overrun and cannot get shorter; b would have to lose two of its six hours. c is not in the way.
+  expect(ways).toEqual([{ step: 'b', shorterBy: 2 * HOUR }]);
+  expect(findWaysBack(plan, monday, running, {}, calendars, monday, monday + 10 * HOUR)).toEqual([]);
+  expect(findWaysBack(plan, monday, running, {}, calendars, late, monday)).toEqual([]);
+});
+
+test("a service's plan stands on its teams' calendars and on the dates of the form", () => {
+  const name = { en: 'x', pt: 'x' };
+  const plan = toPlan(
+    {
+      legs: [{ id: 'one', name }],
+      steps: [
+        {
+          id: 'agree',
+          leg: 'one',
+          name,
+          kind: 'approval',
+          refs: [],
+          needs: { kind: 'any' },
+          declineBy: 'any',
+          effort: 'P1D',
+        },
+        { id: 'badge', leg: 'one', name, kind: 'task', teamId: 'gate', effort: 'PT2H', after: ['agree'] },
+        {
+          ...{ id: 'rights', leg: 'one', name, kind: 'automatic', action: { do: 'wait' } },
+          notBefore: { field: 'day', daysBefore: 2 },
+        },
+      ],
+    },
+    {
+      calendars: withRoundTheClock(calendars),
+      calendarOf: (teamId) => (teamId === 'gate' ? 'always' : 'office'),
+      ownTeamId: 'desk',
+      fields: { day: '2026-12-01' },
+    },
+  );
+  expect(plan.steps).toMatchObject([
+    { id: 'agree', calendarId: 'office', effort: 8 * HOUR },
+    { id: 'badge', calendarId: 'always', effort: 2 * HOUR, after: ['agree'] },
+    { id: 'rights', effort: 0, notBefore: Date.parse('2026-11-29T00:00:00Z') },
+  ]);
 });
 
 describe('laws', () => {
