@@ -5,6 +5,7 @@ import { clockEndpoints } from './clocks';
 import { fileEndpoints } from './files';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
+import { planEndpoints } from './plans';
 import { sessionEndpoints } from './session';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
@@ -22,5 +23,6 @@ export const api = {
   tickets: ticketEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,
+  plans: planEndpoints,
   notifications: notificationEndpoints,
 };

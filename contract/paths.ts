@@ -63,6 +63,10 @@ export const paths = {
     mine: { method: 'get', path: '/my/asks' },
     decide: { method: 'post', path: '/asks/:id/decision' },
   },
+  plans: {
+    move: { method: 'post', path: '/tickets/:number/steps/:stepId/moves' },
+    answer: { method: 'post', path: '/step-answers/:token' },
+  },
   notifications: {
     list: { method: 'get', path: '/notifications' },
     read: { method: 'post', path: '/notifications/read' },

@@ -16,6 +16,7 @@ import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
 import { WORKLISTS } from './names';
 import { paths } from './paths';
+import { planSchema } from './plans';
 import { fileSchema } from './files';
 import {
   idSchema,
@@ -125,6 +126,7 @@ export const ticketSchema = z.object({
   alsoTold: z.array(personRefSchema),
   collaborators: z.array(personRefSchema),
   approvals: z.array(approvalSchema),
+  plan: planSchema.nullable(),
   entries: z.array(entrySchema),
   clocks: z.array(clockSchema),
   moves: z.array(moveSchema),
@@ -151,7 +153,11 @@ export const rowSchema = z.object({
   createdAt: instantSchema,
   changedAt: instantSchema,
   due: dueSchema.nullable(),
+  /** What its plan promised, where it follows one. */
+  promisedAt: instantSchema.nullable(),
   clocks: z.array(clockSchema),
+  /** Where the row is a step of the ticket's plan, whose turn it is: the team and the assignee are the step's. */
+  step: z.object({ id: idSchema, name: localTextSchema, neededBy: instantSchema }).nullable(),
 });
 export type TicketRow = z.infer<typeof rowSchema>;
 

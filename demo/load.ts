@@ -12,6 +12,7 @@ import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import { createCalendars } from './calendars';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
+import { simulatePlans } from './plans';
 import { createRandom } from './random';
 import { createServices } from './services';
 import { simulate } from './simulate';
@@ -157,6 +158,7 @@ export async function loadDemo(
   }
   for (const team of organisation.teams) await listo.db.transaction((tx) => setClosing(listo, team, tx));
   await tellLately(listo, journal, now);
+  await simulatePlans(listo, (share) => onProgress('Plans', share));
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
   onProgress('Done', 1);
   return { tickets: stories.length, entries: journal.length };

@@ -173,16 +173,28 @@ const ASKERS: Named[] = [
   ['mina', 'Mina Farrow', 'Lost property', 'quell', { managerId: 'graca', place: 'Ticket hall' }],
 ];
 const DECIDERS: Named[] = [
-  ['ana', 'Ana Lobo', 'Head of terminals', 'head', { managerId: 'helge', goesFirst: true }],
+  [
+    'ana',
+    'Ana Lobo',
+    'Head of terminals',
+    'head',
+    { managerId: 'helge', goesFirst: true, mayAskForOthers: true },
+  ],
   ['graca', 'Graça Pinheiro', 'Regional manager', 'ombra', { managerId: 'ana' }],
   [
     'aro',
     'Capt. Aro Lund',
     'Captain, MV Gannet',
     'lorne',
-    { managerId: 'ana', vessel: 'Gannet', goesFirst: true },
+    { managerId: 'ana', vessel: 'Gannet', goesFirst: true, mayAskForOthers: true },
   ],
   ['helge', 'Helge Strand', 'Chief operating officer', 'head', { goesFirst: true }],
+];
+/** Who heads a site, where that is not the head of terminals. */
+const HEADS: Record<string, string> = { ombra: 'graca', quell: 'graca', fenwick: 'olav', lorne: 'aro' };
+const LATER: Named[] = [
+  ['olav', 'Olav Lind', 'Base manager, Fenwick Sound', 'fenwick', { managerId: 'ana' }],
+  ['iben', 'Iben Sund', 'Crewing lead', 'head', { managerId: 'helge' }],
 ];
 type Role = MemberRow['role'];
 const AGENTS: [team: string, id: string, name: string, role: Role, groupId: string | null][] = [
@@ -331,8 +343,11 @@ export function createOrganisation(random: Random): Organisation {
     );
   });
   return {
-    sites: PLACES.map(([id, name, timeZone, calendarId]) => ({ id, name, timeZone, calendarId })),
-    people: [...named, ...agents, ...many],
+    sites: PLACES.map(([id, name, timeZone, calendarId]) => ({
+      ...{ id, name, timeZone, calendarId },
+      headId: HEADS[id] ?? 'ana',
+    })),
+    people: [...named, ...agents, ...many, ...LATER.map((person) => personOf(person, '+351 000 410022'))],
     teams: TEAMS.map(([id, en, pt, calendarId, isConfidential = false]) => ({
       id,
       name: { en, pt },

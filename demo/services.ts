@@ -1,4 +1,5 @@
 import type { FormField, LocalText } from '../core/forms';
+import { LONG_SERVICES } from './longServices';
 import type { ApprovalStep, ServiceRow } from '../server/catalogue/model';
 
 const t = (en: string, pt: string): LocalText => ({ en, pt });
@@ -334,9 +335,10 @@ const DRAFTS: Draft[] = [
 
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
-  return DRAFTS.map(({ fields, ...draft }) => ({
+  return [...DRAFTS, ...LONG_SERVICES].map(({ fields, ...draft }) => ({
     groupId: null,
     approval: null,
+    plan: null,
     fallbackApproverId: 'helge',
     cost: null,
     impact: 'person',

@@ -141,6 +141,7 @@ export class Story {
     this.approval = {
       id: `a${number}`,
       ticketNumber: number,
+      stepId: null,
       name,
       needs,
       declineBy,

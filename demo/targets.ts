@@ -75,7 +75,8 @@ const PROMISES: Promise[] = [
     ],
     definition: {
       ...{ id: 'resolution', name: 'Resolve', kind: 'serviceLevel', countFrom: 'start' },
-      startWhen: aTicket,
+      // A plan makes its own promise.
+      startWhen: all(aTicket, { field: 'hasPlan', op: 'isNot', value: true }),
       pauseWhen: all(
         is('state', 'held'),
         among('heldFor', 'requester', 'approval', 'supplier', 'date', 'ticket'),
@@ -94,7 +95,7 @@ const PROMISES: Promise[] = [
       ...{ id: 'network-hour', name: 'Network takes over', kind: 'operationalLevel', countFrom: 'start' },
       startWhen: all(aTicket, is('teamId', 'network'), is('kind', 'incident')),
       stopWhen: { field: 'assigneeId', op: 'notEmpty' },
-      cancelWhen: 'startNoLongerHolds',
+      cancelWhen: { any: [isFinished, { not: is('teamId', 'network') }] },
       onReopen: 'ignore',
       limits: [{ duration: 'PT1H' }],
       calendars: [{ calendarId: 'ships' }],

@@ -54,6 +54,38 @@ const SHOTS: Shot[] = [
       await see(page, 'used');
     },
   },
+  {
+    name: 'plan',
+    person: 'bia',
+    address: '/desk/mine',
+    sees: 'Lena Storm moves',
+    act: async (page) => {
+      await page.locator('::-p-text(Lena Storm moves)').click();
+      await page.locator('::-p-text(see it in time)').click();
+      await see(page, 'promise');
+    },
+  },
+  {
+    name: 'plan-ticket',
+    person: 'marta',
+    address: '/desk/mine',
+    sees: 'Joel Brandt moves',
+    act: async (page) => {
+      await page.locator('::-p-text(Joel Brandt moves)').click();
+      await see(page, 'see it in time');
+    },
+  },
+  {
+    name: 'ask-plan',
+    person: 'lena',
+    address: '/ask',
+    sees: 'Lena Storm moves',
+    act: async (page) => {
+      await page.locator('::-p-text(Lena Storm moves)').click();
+      await see(page, 'Prepare');
+    },
+  },
+  { name: 'desk-steps', person: 'jonas', address: '/desk/nextUp', sees: 'Step' },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
   { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
   { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },

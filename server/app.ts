@@ -18,9 +18,11 @@ import { refuseOtherSites } from './http/sameSite';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
 import { notificationRoutes } from './notifications/routes';
+import { planRoutes } from './plans/routes';
 import { peopleRoutes } from './people/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
+import { createDirectory } from './standIns/directory';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { ticketRoutes } from './tickets/routes';
@@ -78,6 +80,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     targetRoutes,
     ticketRoutes,
     approvalRoutes,
+    planRoutes,
     notificationRoutes,
   ])
     routes(router, listo);
@@ -115,6 +118,7 @@ export function createApp(
     }),
   );
   healthRoutes(app, listo);
+  app.use('/stand-in/directory', express.json({ limit: BODY_LIMIT }), createDirectory(listo));
   app.use('/api/v1', createApi(listo, store, live));
   if (webDir !== null) {
     app.use(

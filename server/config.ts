@@ -10,6 +10,8 @@ const schema = z.object({
   DATABASE_URL: z.string().regex(/^(mariadb|mysql):\/\//, 'must begin with mariadb://'),
   /** Files that were sent, and the private database. */
   LISTO_DATA_DIR: z.string().default(path.resolve('.listo')),
+  /** How the application is reached from outside, where that is not the address it listens on. */
+  LISTO_ADDRESS: z.url().optional(),
   /** 'true' where cookies may only travel over TLS. */
   LISTO_SECURE_COOKIES: z.enum(['true', 'false']).default('false'),
   /** An ISO 8601 instant at which the application's clock begins; absent: the real time. For demos and tests. */

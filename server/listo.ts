@@ -11,6 +11,8 @@ export interface Listo {
   clock: Clock;
   log: Logger;
   calendars: CalendarStore;
+  /** Where this process is reached, for addresses that answer to it. */
+  address: string;
   /** Says that something was committed that consumers should look at. */
   wake(): void;
 }

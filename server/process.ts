@@ -49,6 +49,7 @@ export function createListo(
     log,
     clock,
     calendars: createCalendarStore(db),
+    address: config.LISTO_ADDRESS ?? `http://${config.HOST}:${config.PORT}`,
     wake,
   };
 }
@@ -81,6 +82,7 @@ export async function startListo(
   });
   const server = createServer(createApp(listo, { store, live, webDir }));
   const port = await listen(server, config);
+  if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
   const timers = startTimers(listo, timerHandlers);
   return {

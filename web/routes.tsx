@@ -15,6 +15,7 @@ const Sessions = lazy(() => import('./session/Sessions').then(({ Sessions: page 
 const Worklist = lazy(() =>
   import('./desk/worklist/Worklist').then(({ Worklist: page }) => ({ default: page })),
 );
+const PlanChart = lazy(() => import('./plan/PlanChart').then(({ PlanChart: page }) => ({ default: page })));
 
 const CalendarsPage = lazy(() =>
   import('./workshop/calendars/CalendarsPage').then(({ CalendarsPage: page }) => ({ default: page })),
@@ -40,6 +41,7 @@ export const router = createBrowserRouter([
       { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
+      { path: 'desk/:list/:number/plan', element: <PlanChart /> },
       { path: 'workshop', element: <Navigate to="/workshop/calendars" replace /> },
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },

@@ -38,7 +38,7 @@ function endOfNextDay(calendar: CompiledCalendar, now: number): number {
   return days[1] ?? days[0] ?? now + DAY;
 }
 
-function layOut(calendar: CompiledCalendar, from: number, to: number): AxisPiece[] {
+function layOut(calendar: Pick<CompiledCalendar, 'windowsBetween'>, from: number, to: number): AxisPiece[] {
   const spans: { from: number; to: number; isFolded: boolean }[] = [];
   const add = (start: number, end: number, isFolded: boolean): void => {
     const last = spans.at(-1);
@@ -69,8 +69,15 @@ function layOut(calendar: CompiledCalendar, from: number, to: number): AxisPiece
  * @example createAxis(office, tenOClock).position(tenOClock) // a little right of the left edge
  */
 export function createAxis(calendar: CompiledCalendar, now: number): Axis {
-  const from = Math.floor((now - BACK) / HOUR) * HOUR;
-  const to = endOfNextDay(calendar, now);
+  return createAxisBetween(calendar, Math.floor((now - BACK) / HOUR) * HOUR, endOfNextDay(calendar, now));
+}
+
+/** The axis over a span of a calendar. Instants lie in time that is open, or folded. */
+export function createAxisBetween(
+  calendar: Pick<CompiledCalendar, 'windowsBetween'>,
+  from: number,
+  to: number,
+): Axis {
   const pieces = layOut(calendar, from, to);
 
   function position(t: number): number {

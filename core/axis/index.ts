@@ -1,1 +1,1 @@
-export { createAxis, type Axis, type AxisPiece } from './axis';
+export { createAxis, createAxisBetween, type Axis, type AxisPiece } from './axis';

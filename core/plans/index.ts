@@ -1,5 +1,6 @@
 export { checkPlan } from './checkPlan';
 export { nextSteps } from './nextSteps';
+export { listStepMoves, STEP_MOVES, type StepMove } from './stepMoves';
 export { forecast } from './forecast';
 export { findWaysBack, type WayBack } from './bringBack';
 export {
@@ -9,6 +10,7 @@ export {
   type AutomaticAction,
   type ServicePlan,
   type ServiceStep,
+  type StepApproverRef,
 } from './servicePlan';
 export { BadPlan, PlanError, UnknownStepCalendar } from './errors';
 export type {

@@ -11,6 +11,9 @@ export type AutomaticAction =
   | { do: 'setField'; field: string; value: string | number | boolean }
   | { do: 'send'; address: string };
 
+/** Beside the others: who heads the site that the form names. */
+export type StepApproverRef = ApproverRef | { headOfSite: string };
+
 type Common = {
   id: string;
   leg: string;
@@ -27,11 +30,16 @@ type Common = {
 export type ServiceStep = Common &
   (
     | { kind: 'task'; teamId: string; groupId?: string; checklist?: LocalText[] }
-    | { kind: 'approval'; refs: ApproverRef[]; needs: Needs; declineBy: 'any' | 'outOfReach' }
+    | { kind: 'approval'; refs: StepApproverRef[]; needs: Needs; declineBy: 'any' | 'outOfReach' }
     | { kind: 'automatic'; action: AutomaticAction }
   );
 
-export type ServicePlan = { legs: { id: string; name: LocalText }[]; steps: ServiceStep[] };
+/** `doneWords`: what the requester reads when all of it is done. */
+export type ServicePlan = {
+  doneWords?: LocalText;
+  legs: { id: string; name: LocalText }[];
+  steps: ServiceStep[];
+};
 
 /** Where steps are counted that nobody has to be at work for. */
 export const ROUND_THE_CLOCK = 'round the clock';

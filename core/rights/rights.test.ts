@@ -7,6 +7,7 @@ const open: GuardedTicket = {
   alsoToldIds: ['sofia'],
   collaboratorIds: ['piet'],
   approverIds: ['ana'],
+  stepTeamIds: ['finance'],
 };
 const confidential: GuardedTicket = { ...open, teamId: 'people', isConfidential: true };
 
@@ -26,6 +27,12 @@ test.each<[string, Viewer, string, string]>([
   ['another employee', viewerOf('joel'), '', ''],
   ['agent of the team', viewerOf('bia', ['onboard', 'people']), team, team],
   ['agent of another team', viewerOf('rui', ['network']), 'read readNotes note', ''],
+  [
+    'agent of a team with a step in it',
+    viewerOf('clara', ['finance']),
+    'read readNotes note',
+    'read readNotes note',
+  ],
   ['administrator without a team', viewerOf('helder', [], true), '', ''],
   [
     'requester who is an agent of the team',

@@ -18,6 +18,8 @@ export type GuardedTicket = {
   alsoToldIds: string[];
   collaboratorIds: string[];
   approverIds: string[];
+  /** The teams whose turn it has been in the ticket's plan. */
+  stepTeamIds: string[];
 };
 
 /**
@@ -52,6 +54,7 @@ export function createRights(viewer: Viewer): Abilities {
   can(['read', 'readNotes', 'note'], 'Ticket', { collaboratorIds: viewer.id });
   if (teamIds.length > 0) {
     can(['read', 'readNotes', 'note'], 'Ticket', { isConfidential: false });
+    can(['read', 'readNotes', 'note'], 'Ticket', { stepTeamIds: { $in: teamIds } });
     can(
       [...TICKET_ACTIONS].filter((action) => action !== 'own' && action !== 'write'),
       'Ticket',

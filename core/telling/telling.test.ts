@@ -27,6 +27,10 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   late: { assignee: 'o', team: 'x', lead: 'xo' },
   reminded: { assignee: 'o', team: 'x' },
   outOfHours: { requester: 'xo' },
+  asked: { approver: 'xo' },
+  stepYours: { team: 'x' },
+  stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
+  slipped: { assignee: 'o', team: 'x', lead: 'xo' },
 };
 
 describe.each(TOLD_EVENTS)('%s', (event) => {

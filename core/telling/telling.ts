@@ -17,6 +17,10 @@ export const TOLD_EVENTS = [
   'late',
   'reminded',
   'outOfHours',
+  'asked',
+  'stepYours',
+  'stepFailed',
+  'slipped',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -40,6 +44,10 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   late: ['assignee', 'team', 'lead'],
   reminded: ['assignee', 'team'],
   outOfHours: ['requester'],
+  asked: ['approver'],
+  stepYours: ['team'],
+  stepFailed: ['assignee', 'team', 'lead'],
+  slipped: ['assignee', 'team', 'lead'],
 };
 
 /** The people who stand in each relation to a ticket. */

@@ -77,7 +77,7 @@ export const MOVES: readonly MoveRule[] = [
   {
     name: 'finish',
     from: open,
-    by: ['agent'],
+    by: ['agent', 'system'],
     fields: () => [
       { name: 'solution', needed: true },
       { name: 'message', needed: false },

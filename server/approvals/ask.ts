@@ -1,36 +1,62 @@
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
-import { findVoters, type Directory } from '../../core/approvals';
-import type { ServiceRow } from '../catalogue/model';
-import { ProblemError } from '../http/problems';
+import { findVoters, type ApproverRef, type Asked, type Directory } from '../../core/approvals';
+import type { StepApproverRef } from '../../core/plans';
+import type { ApprovalStep, ServiceRow } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Changes } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 
-/** The people, teams and owners that approvers are found in. */
-async function readDirectory(listo: Listo, tx: Transaction, service: ServiceRow): Promise<Directory> {
-  const { select } = listo.db;
-  const people = await select<{
-    id: string;
-    managerId: string | null;
-    leftAt: number | null;
-    isAdministrator: number;
-  }>('SELECT id, managerId, leftAt, isAdministrator FROM people', {}, tx);
-  const members = await select<{ teamId: string; personId: string; role: string }>(
-    'SELECT * FROM team_members',
-    {},
+/** Nobody can decide, also not in place of those who should. */
+export class NoApprover extends Error {
+  override name = 'NoApprover';
+}
+
+type Line = { id: string; managerId: string | null; leftAt: number | null };
+
+/** The people that approvers of a request can be: those named, and whoever is above them. */
+async function readLine(listo: Listo, tx: Transaction, ids: string[]): Promise<Line[]> {
+  return listo.db.select<Line>(
+    `WITH RECURSIVE line AS (
+       SELECT id, managerId, leftAt FROM people WHERE id IN (:ids)
+       UNION SELECT p.id, p.managerId, p.leftAt FROM people p JOIN line l ON p.id = l.managerId)
+     SELECT * FROM line`,
+    { ids },
     tx,
   );
+}
+
+/** The people, teams and owners that approvers are found in. */
+async function readDirectory(
+  listo: Listo,
+  tx: Transaction,
+  service: ServiceRow,
+  refs: ApproverRef[],
+  asked: Asked,
+): Promise<Directory> {
+  const { select, tables } = listo.db;
+  const teamIds = refs.flatMap((ref) => ('team' in ref ? [ref.team] : []));
+  const members =
+    teamIds.length === 0 ? [] : await tables.members.find({ teamId: teamIds }, { transaction: tx });
   const teams: Directory['teams'] = {};
   for (const { teamId, personId, role } of members) {
     const team = (teams[teamId] ??= { members: [], leads: [] });
     team.members.push(personId);
     if (role === 'lead') team.leads.push(personId);
   }
-  const fallback =
-    service.fallbackApproverId ??
-    people.find(({ isAdministrator, leftAt }) => isAdministrator && leftAt === null)?.id;
+  let fallback = service.fallbackApproverId;
+  if (fallback === null) {
+    const [administrator] = await select<{ id: string }>(
+      'SELECT id FROM people WHERE isAdministrator AND leftAt IS NULL ORDER BY id LIMIT 1',
+      {},
+      tx,
+    );
+    fallback = administrator?.id ?? null;
+  }
+  const named = refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
+  const ids = [asked.requester, asked.recipient, ...named, ...members.map(({ personId }) => personId)];
+  const people = await readLine(listo, tx, fallback === null ? ids : [...ids, fallback]);
   return {
     people: Object.fromEntries(
       people.map(({ id, managerId, leftAt }) => [
@@ -43,40 +69,63 @@ async function readDirectory(listo: Listo, tx: Transaction, service: ServiceRow)
     ),
     teams,
     owners: { service: {}, costCentre: {}, asset: {} },
-    fallback: fallback === undefined ? {} : { [service.id]: fallback },
+    fallback: fallback === null ? {} : { [service.id]: fallback },
   };
 }
 
-/** Opens the service's approval on a new ticket and asks those who decide it. */
-export async function askForApproval(
+/** Those who head the sites that the form names, as the people they are. */
+async function resolveRefs(
+  listo: Listo,
+  tx: Transaction,
+  { answers }: TicketRecord,
+  refs: StepApproverRef[],
+): Promise<ApproverRef[]> {
+  const resolved: ApproverRef[] = [];
+  for (const ref of refs) {
+    if (!('headOfSite' in ref)) {
+      resolved.push(ref);
+      continue;
+    }
+    const name = answers[ref.headOfSite];
+    const site =
+      typeof name === 'string' && name !== '' ? await listo.db.tables.sites.findOne({ name }, tx) : null;
+    if (site?.headId) resolved.push({ person: site.headId });
+  }
+  return resolved;
+}
+
+/** What an approval asks of whom, whether before the work or as a step of a plan. */
+type ApprovalOf = Pick<ApprovalStep, 'name' | 'needs' | 'declineBy'> & { refs: StepApproverRef[] };
+
+/**
+ * Opens an approval on a ticket and asks those who decide it.
+ * @throws NoApprover
+ */
+export async function openApproval(
   listo: Listo,
   tx: Transaction,
   ticket: TicketRecord,
   service: ServiceRow,
+  step: ApprovalOf,
+  stepId: string | null = null,
 ): Promise<void> {
   const { tables } = listo.db;
-  const step = service.approval!;
   const now = listo.clock.now();
   const asked = {
     requester: ticket.raisedById ?? ticket.requesterId,
     recipient: ticket.requesterId,
     service: service.id,
   };
-  const { voters } = findVoters(step.refs, asked, await readDirectory(listo, tx, service), [], now);
-  if (voters.length === 0)
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'serviceId', code: 'noApprover' }] });
+  const refs = await resolveRefs(listo, tx, ticket, step.refs);
+  const directory = await readDirectory(listo, tx, service, refs, asked);
+  const { voters } = findVoters(refs, asked, directory, [], now);
+  if (voters.length === 0) throw new NoApprover(`nobody can decide on ticket ${ticket.number}`);
   const approvalId = nanoid();
   const { name, needs, declineBy } = step;
   await tables.approvals.insert(
     {
-      id: approvalId,
-      ticketNumber: ticket.number,
-      name,
-      needs,
-      declineBy,
-      outcome: 'open',
-      startedAt: now,
-      decidedAt: null,
+      ...{ id: approvalId, ticketNumber: ticket.number, stepId, name, needs, declineBy },
+      ...{ outcome: 'open', startedAt: now, decidedAt: null },
     },
     tx,
   );
@@ -92,18 +141,17 @@ export async function askForApproval(
     })),
     tx,
   );
-  for (const [i, { by }] of voters.entries())
-    await append(listo, tx, {
-      actorId: null,
-      via: 'rule',
-      type: 'asked',
-      ticketNumber: ticket.number,
+  await tables.journal.insertAll(
+    voters.map(({ by }, i) => ({
+      ...{ at: now, actorId: null, via: 'rule', type: 'asked', ticketNumber: ticket.number },
       work: `approval:${approvalId}`,
       audience: 'requester',
       // The approval opens once, however many are asked.
       changes: i === 0 ? openingOf(ticket) : {},
-      data: { approvalId, personId: by },
-    });
+      data: { approvalId, personId: by, isLater: now > ticket.createdAt },
+    })),
+    tx,
+  );
 }
 
 /** What conditions may ask of an approval: how it stands, and of what it is. */

@@ -1,5 +1,33 @@
 import type { Consumer } from '../journal/consumer';
+import type { Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+import { goOn } from '../plans/goOn';
+import { recordStep } from '../plans/record';
+import type { TicketRecord } from '../tickets/model';
+import type { ApprovalRow } from './model';
 import { makeMove } from '../tickets/move';
+
+/** A step of a plan is done once it is approved, and fails where it is declined. */
+async function decideStepOf(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  { stepId, outcome, decidedAt }: ApprovalRow,
+): Promise<void> {
+  const step = await listo.db.tables.planSteps.findOne(
+    { ticketNumber: ticket.number, stepId: stepId! },
+    tx,
+    true,
+  );
+  if (step?.state !== 'active') return;
+  const isApproved = outcome === 'approved';
+  const wanted = isApproved
+    ? ({ state: 'done', finishedAt: decidedAt } as const)
+    : ({ state: 'failed', reason: 'declined' } as const);
+  const type = isApproved ? 'stepDone' : 'stepFailed';
+  await recordStep(listo, tx, ticket, step, wanted, { type, actorId: null, via: 'rule' });
+  await goOn(listo, tx, ticket);
+}
 
 /** Lets a ticket go on once its approval is decided. */
 export const decidingConsumer: Consumer = {
@@ -9,6 +37,11 @@ export const decidingConsumer: Consumer = {
     for (const { type, ticketNumber, data } of entries) {
       if (type !== 'decided' || data.outcome === 'open') continue;
       const ticket = await tables.tickets.findOne({ number: ticketNumber! }, tx, true);
+      const approval = await tables.approvals.findOne({ id: String(data.approvalId) }, tx);
+      if (ticket && approval?.stepId) {
+        await decideStepOf(listo, tx, ticket, approval);
+        continue;
+      }
       // Withdrawn meanwhile: nothing goes on.
       if (ticket?.state !== 'held' || ticket.heldFor !== 'approval') continue;
       const name = data.outcome === 'approved' ? 'grant' : 'decline';

@@ -6,6 +6,8 @@ import { id, instant, integer, json, longText, Table, text } from '../database/t
 export type ApprovalRow = {
   id: string;
   ticketNumber: number;
+  /** The step of the ticket's plan that it is; null: it stands before the work. */
+  stepId: string | null;
   name: LocalText;
   needs: Needs;
   declineBy: 'any' | 'outOfReach';
@@ -33,6 +35,7 @@ export function createApprovalTables(sequelize: Sequelize) {
     approvals: new Table<ApprovalRow>(sequelize, 'approvals', {
       id,
       ticketNumber: integer,
+      stepId: id,
       name: json,
       needs: json,
       declineBy: text(20),

@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import type { Place } from '../../contract/names';
 import type { ApproverRef, Needs } from '../../core/approvals';
 import type { FormDefinition, LocalText } from '../../core/forms';
+import type { ServicePlan } from '../../core/plans';
 import type { Impact, Urgency } from '../../core/tickets';
 import { flag, id, integer, json, Table, text } from '../database/table';
 
@@ -23,6 +24,8 @@ export type ServiceRow = {
   groupId: string | null;
   form: FormDefinition;
   approval: ApprovalStep | null;
+  /** What has to happen, where that is more than one thing for one team. */
+  plan: ServicePlan | null;
   fallbackApproverId: string | null;
   /** Euro cents. */
   cost: number | null;
@@ -45,6 +48,7 @@ export function createCatalogueTables(sequelize: Sequelize) {
       groupId: id,
       form: json,
       approval: json,
+      plan: json,
       fallbackApproverId: id,
       cost: integer,
       impact: text(20),

@@ -99,7 +99,7 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
 }
 
 function toCard(
-  { id, kind, place, title, description, teamId, cost, approval }: ServiceRow,
+  { id, kind, place, title, description, teamId, cost, approval, plan }: ServiceRow,
   { catalogue, usually }: Cached,
 ): ServiceCard {
   return {
@@ -110,7 +110,7 @@ function toCard(
     description,
     cost,
     teamName: catalogue.teamNames.get(teamId)!,
-    needsApproval: approval !== null,
+    needsApproval: approval !== null || (plan?.steps.some(({ kind: sort }) => sort === 'approval') ?? false),
     usually: usually.get(id) ?? null,
   };
 }

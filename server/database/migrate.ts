@@ -2,12 +2,14 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { up as foundation } from './migrations/0001-foundation';
 import { up as owedNotices } from './migrations/0002-owed-notices';
+import { up as plans } from './migrations/0003-plans';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
     migrations: [
       { name: '0001-foundation', up: foundation },
       { name: '0002-owed-notices', up: owedNotices },
+      { name: '0003-plans', up: plans },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -6,6 +6,7 @@ import { createFileTables } from '../files/model';
 import { createJournalTables } from '../journal/model';
 import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
+import { createPlanTables } from '../plans/model';
 import { createRecountTables } from '../recounts/model';
 import { createSessionTables } from '../sessions/model';
 import { createTicketTables } from '../tickets/model';
@@ -22,6 +23,7 @@ export function createTables(sequelize: Sequelize) {
     ...createFileTables(sequelize),
     ...createJournalTables(sequelize),
     ...createClockTables(sequelize),
+    ...createPlanTables(sequelize),
     ...createTimerTables(sequelize),
     ...createRecountTables(sequelize),
     ...createNotificationTables(sequelize),

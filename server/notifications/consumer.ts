@@ -25,11 +25,16 @@ const EVENTS: Record<string, ToldEvent> = {
   dueWarned: 'late',
   reminded: 'reminded',
   outOfHours: 'outOfHours',
+  asked: 'asked',
+  stepStarted: 'stepYours',
+  stepFailed: 'stepFailed',
+  slipped: 'slipped',
 };
 
-function eventsOf({ type }: JournalRow, ticket: TicketRecord): ToldEvent[] {
+function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[] {
   const event = EVENTS[type];
-  if (!event) return [];
+  // Those who are asked as it is sent read of it so.
+  if (!event || (event === 'asked' && data.isLater !== true)) return [];
   return event === 'sent' && ticket.raisedById !== null ? ['raisedFor', 'sent'] : [event];
 }
 
@@ -53,17 +58,42 @@ type Surroundings = {
 };
 
 /** Everything about some tickets that says who stands where, in four reads however many they are. */
-async function readSurroundings(listo: Listo, numbers: number[], tx: Transaction): Promise<Surroundings> {
+async function readSurroundings(
+  listo: Listo,
+  numbers: number[],
+  stepTeamIds: string[],
+  tx: Transaction,
+): Promise<Surroundings> {
   const { tables } = listo.db;
   const within = { transaction: tx };
   const ofTickets = { ticketNumber: numbers } as never;
   const tickets = await tables.tickets.find({ number: numbers }, within);
-  const teamIds = [...new Set(tickets.map(({ teamId }) => teamId))];
+  const teamIds = [...new Set([...tickets.map(({ teamId }) => teamId), ...stepTeamIds])];
   return {
     tickets,
     followers: await tables.followers.find(ofTickets, within),
     asks: await tables.asks.find(ofTickets, within),
     members: await tables.members.find({ teamId: teamIds }, within),
+  };
+}
+
+/** The team whose turn it is, where an entry says that a step has begun. */
+function stepTeamOf({ type, changes }: JournalRow): string | null {
+  const to = type === 'stepStarted' ? changes.teamId?.to : null;
+  return typeof to === 'string' ? to : null;
+}
+
+/** Who stands where to a step that has begun, or to someone who is asked: the others are not concerned. */
+function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Parties {
+  if (entry.type === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
+  if (entry.type !== 'stepStarted') return parties;
+  const teamId = stepTeamOf(entry);
+  const members = around.members.filter((member) => member.teamId === teamId);
+  return {
+    ...parties,
+    assignee: [],
+    team: members.map(({ personId }) => personId),
+    isAwaitingApproval: false,
   };
 }
 
@@ -95,12 +125,13 @@ export const tellingConsumer: Consumer = {
     const around = await readSurroundings(
       listo,
       [...new Set(told.map(({ ticketNumber }) => ticketNumber!))],
+      told.flatMap((entry) => stepTeamOf(entry) ?? []),
       tx,
     );
     const rows = told.flatMap((entry) => {
       const ticket = around.tickets.find(({ number }) => number === entry.ticketNumber);
       if (!ticket) return [];
-      const parties = partiesOf(entry, ticket, around);
+      const parties = narrowed(entry, partiesOf(entry, ticket, around), around);
       return eventsOf(entry, ticket).flatMap((event) =>
         whoIsTold(event, parties, entry.actorId, readersOf(entry)).map(({ personId, as }) => ({
           personId,

@@ -28,7 +28,13 @@ export type PersonRow = {
   version: number;
 };
 
-export type SiteRow = { id: string; name: string; timeZone: string; calendarId: string };
+export type SiteRow = {
+  id: string;
+  name: string;
+  timeZone: string;
+  calendarId: string;
+  headId: string | null;
+};
 export type CalendarRow = { id: string; spec: CalendarSpec; version: number };
 export type TeamRow = {
   id: string;
@@ -65,7 +71,13 @@ export function createPeopleTables(sequelize: Sequelize) {
       leftAt: instant,
       version: integer,
     }),
-    sites: new Table<SiteRow>(sequelize, 'sites', { id, name: text(), timeZone: text(60), calendarId: id }),
+    sites: new Table<SiteRow>(sequelize, 'sites', {
+      id,
+      name: text(),
+      timeZone: text(60),
+      calendarId: id,
+      headId: id,
+    }),
     calendars: new Table<CalendarRow>(sequelize, 'calendars', { id, spec: json, version: integer }),
     teams: new Table<TeamRow>(sequelize, 'teams', {
       id,

@@ -1,9 +1,10 @@
+import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
 import { getPriority, IMPACTS, URGENCIES, type Impact, type Urgency } from '../../core/tickets';
-import { askForApproval } from '../approvals/ask';
+import { NoApprover, openApproval } from '../approvals/ask';
 import type { ServiceRow } from '../catalogue/model';
 import { findService } from '../catalogue/services';
 import { keepFiles } from '../files/keep';
@@ -11,6 +12,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
+import { beginsWithApproval, startPlan } from '../plans/start';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE, type TicketRecord } from './model';
 
@@ -56,6 +58,7 @@ async function prepare(
   const answers = judge(service, body);
   const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
   const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
+  const isHeld = awaitsApproval(service);
   const now = listo.clock.now();
   const row: Partial<TicketRecord> = {
     version: 1,
@@ -71,8 +74,8 @@ async function prepare(
     impact,
     urgency,
     answers,
-    state: service.approval ? 'held' : 'received',
-    heldFor: service.approval ? 'approval' : null,
+    state: isHeld ? 'held' : 'received',
+    heldFor: isHeld ? 'approval' : null,
     priority: getPriority(priorities, impact, urgency),
     via: body.via,
     answered: false,
@@ -108,6 +111,26 @@ export function openingChanges(row: Partial<TicketRecord>): Record<string, { fro
   );
 }
 
+/** Whether someone must agree before anyone works on it. */
+function awaitsApproval(service: ServiceRow): boolean {
+  return service.approval !== null || beginsWithApproval(service);
+}
+
+/** Asks for the approval that stands before the work. */
+async function askFirst(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  service: ServiceRow,
+): Promise<void> {
+  try {
+    await openApproval(listo, tx, ticket, service, service.approval!);
+  } catch (error) {
+    if (!(error instanceof NoApprover)) throw error;
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'serviceId', code: 'noApprover' }] });
+  }
+}
+
 /** Takes in a request or an incident: validated, numbered and journalled in one transaction. */
 export async function createTicket(
   listo: Listo,
@@ -134,10 +157,15 @@ export async function createTicket(
       type: 'sent',
       ticketNumber: number,
       audience: 'requester',
-      changes: openingChanges(row),
-      data: { version: 1, awaitsApproval: service.approval !== null },
+      changes: {
+        ...openingChanges(row),
+        // A plan makes its own promise.
+        ...(service.plan && { hasPlan: { from: null, to: true } }),
+      },
+      data: { version: 1, awaitsApproval: awaitsApproval(service) },
     });
-    if (service.approval) await askForApproval(listo, tx, ticket, service);
+    if (service.plan) await startPlan(listo, tx, ticket, service);
+    else if (service.approval) await askFirst(listo, tx, ticket, service);
     return { number };
   });
 }

@@ -14,6 +14,10 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
   const within = tx ? { transaction: tx } : {};
   const followers = await tables.followers.find({ ticketNumber: number }, within);
   const asks = await tables.asks.find({ ticketNumber: number }, within);
+  const steps = await tables.planSteps.find(
+    { ticketNumber: number, state: ['active', 'done', 'failed'] },
+    { ...within, attributes: ['teamId'] },
+  );
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
   const guarded = {
@@ -23,6 +27,7 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
     alsoToldIds: idsOf('alsoTold'),
     collaboratorIds: idsOf('collaborator'),
     approverIds: asks.flatMap(({ askedId, voterId }) => [askedId, voterId]),
+    stepTeamIds: steps.flatMap(({ teamId }) => teamId ?? []),
   };
   return { ticket, guarded };
 }

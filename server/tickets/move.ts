@@ -13,6 +13,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Via } from '../journal/model';
 import type { Listo } from '../listo';
+import { leavePlan } from '../plans/goOn';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { insertMessage } from './messages';
@@ -103,7 +104,8 @@ export async function makeMove(
       { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
     );
   }
-  if (name === 'withdraw') await withdrawApprovals(listo, tx, ticket.number);
+  if (name === 'withdraw' || name === 'decline') await withdrawApprovals(listo, tx, ticket.number);
+  if (name === 'withdraw') await leavePlan(listo, tx, ticket);
   return version;
 }
 

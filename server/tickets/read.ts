@@ -9,6 +9,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { readDue } from './dueByHand';
 import { readEntries } from './entries';
 import { listRights, requireTicket } from './guard';
+import { readPlan } from '../plans/read';
 import type { TicketRecord } from './model';
 import { closesAt } from './waitingConsumer';
 
@@ -101,6 +102,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     alsoTold: alsoToldIds.map((id) => people.get(id)!),
     collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
     approvals: await readApprovals(listo, number),
+    plan: await readPlan(listo, viewer, ticket, rights),
     entries: await readEntries(listo, number, isTeamSide),
     clocks: isTeamSide ? clocks : clocks.filter(({ kind: kindOfTarget }) => kindOfTarget === 'serviceLevel'),
     moves: movesFor(ticket, rights),

@@ -1,3 +1,4 @@
+import type { ServiceStep } from '../../core/plans';
 import type { TicketRow } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
 import { readClocks } from '../clocks/read';
@@ -11,13 +12,14 @@ export type RowRecord = Pick<
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
   | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
   | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt')
-> & { service: LocalText; team: LocalText; isDeclined: number };
+> & { service: LocalText; team: LocalText; isDeclined: number; promisedAt: number | null };
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
   t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
-  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, tm.name AS team`;
-export const ROW_JOINS = 'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId';
+  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, tm.name AS team, pl.promisedAt`;
+export const ROW_JOINS =
+  'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number';
 
 async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<number, string[]>> {
   const names = new Map<number, string[]>();
@@ -32,8 +34,14 @@ async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<numbe
   return names;
 }
 
+/** What a row that is a step of a plan carries beside. */
+export type StepOfRow = { stepId: string; definition: ServiceStep; neededBy: number };
+
 /** Fills a page of a list with names and clocks. */
-export async function completeRows(listo: Listo, records: RowRecord[]): Promise<TicketRow[]> {
+export async function completeRows(
+  listo: Listo,
+  records: (RowRecord & Partial<StepOfRow>)[],
+): Promise<TicketRow[]> {
   const numbers = records.map(({ number }) => number);
   const people = await readPeople(
     listo,
@@ -43,17 +51,20 @@ export async function completeRows(listo: Listo, records: RowRecord[]): Promise<
   const awaiting = records.filter(({ heldFor }) => heldFor === 'approval').map(({ number }) => number);
   const approvers = await readApprovers(listo, awaiting);
   const now = listo.clock.now();
-  return records.map(({ requesterId, assigneeId, teamId, team, isDeclined, ...record }) => {
-    const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, resolvedAt: _____, ...row } = record;
-    return {
-      ...row,
-      due: readDue(record, now),
-      isDeclined: Boolean(isDeclined),
-      requester: people.get(requesterId)!,
-      assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
-      team: { id: teamId, name: team },
-      approvers: approvers.get(row.number) ?? [],
-      clocks: clocks.get(row.number)!,
-    };
-  });
+  return records.map(
+    ({ requesterId, assigneeId, teamId, team, isDeclined, stepId, definition, neededBy, ...record }) => {
+      const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, resolvedAt: _____, ...row } = record;
+      return {
+        ...row,
+        due: readDue(record, now),
+        isDeclined: Boolean(isDeclined),
+        requester: people.get(requesterId)!,
+        assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
+        team: { id: teamId, name: team },
+        approvers: approvers.get(row.number) ?? [],
+        clocks: stepId === undefined ? clocks.get(row.number)! : [],
+        step: stepId === undefined ? null : { id: stepId, name: definition!.name, neededBy: neededBy! },
+      };
+    },
+  );
 }

@@ -17,12 +17,12 @@ const viewer = (id: string, ...teamIds: string[]): Viewer => ({
   mayAskForOthers: true,
   teams: teamIds.map((teamId) => ({ teamId, role: 'agent' })),
 });
-/** Viewers, with how many of the 108 cases they may read: all but those of others that are closed to their teams. */
+/** Viewers, with how many of the 216 cases they may read: all but those of others that are closed to their teams. */
 const VIEWERS: [Viewer, number][] = [
-  [viewer('me'), 102],
-  [viewer('me', 'onboard'), 106],
-  [viewer('me', 'people'), 106],
-  [viewer('me', 'onboard', 'people'), 107],
+  [viewer('me'), 204],
+  [viewer('me', 'onboard'), 214],
+  [viewer('me', 'people'), 212],
+  [viewer('me', 'onboard', 'people'), 215],
   [viewer('someAdministrator'), 0],
 ];
 
@@ -32,20 +32,30 @@ type Case = {
   requesterId: string;
   follower: 'alsoTold' | 'collaborator' | null;
   ask: 'asked' | 'voter' | null;
+  stepTeamId: 'onboard' | null;
 };
 const CASES: Case[] = ['onboard', 'people', 'network'].flatMap((teamId) =>
   [false, true].flatMap((isConfidential) =>
     ['me', 'other'].flatMap((requesterId) =>
       ([null, 'alsoTold', 'collaborator'] as const).flatMap((follower) =>
-        ([null, 'asked', 'voter'] as const).map((ask) => ({
-          ...{ teamId, isConfidential, requesterId, follower, ask },
-        })),
+        ([null, 'asked', 'voter'] as const).flatMap((ask) =>
+          ([null, 'onboard'] as const).map((stepTeamId) => ({
+            ...{ teamId, isConfidential, requesterId, follower, ask, stepTeamId },
+          })),
+        ),
       ),
     ),
   ),
 );
 
-async function insert({ teamId, isConfidential, requesterId, follower, ask }: Case): Promise<number> {
+async function insert({
+  teamId,
+  isConfidential,
+  requesterId,
+  follower,
+  ask,
+  stepTeamId,
+}: Case): Promise<number> {
   const { tables } = app.listo.db;
   const number = await tables.tickets.insert({
     ...{ version: 1, kind: 'request', title: 'Any', serviceId: 'kiosk', teamId, isConfidential, requesterId },
@@ -67,6 +77,12 @@ async function insert({ teamId, isConfidential, requesterId, follower, ask }: Ca
       voterId: ask === 'voter' ? 'me' : 'other',
       askedId: ask === 'asked' ? 'me' : 'other',
     } as never);
+  // One that waits for its turn is nothing to its team yet.
+  for (const [i, state] of (stepTeamId ? ['active'] : ['waiting']).entries())
+    await tables.planSteps.insert({
+      ...{ ticketNumber: number, stepId: `step-${i}`, position: i, state: state as 'active', neededBy: 1 },
+      ...{ teamId: 'onboard', definition: {} as never, ticked: [], version: 1 },
+    });
   return number;
 }
 

@@ -10,7 +10,13 @@ export function visibleTo(viewer: Viewer): { sql: string; values: Record<string,
     't.requesterId = :viewerId',
     'EXISTS (SELECT 1 FROM followers f WHERE f.ticketNumber = t.number AND f.personId = :viewerId)',
     'EXISTS (SELECT 1 FROM asks a WHERE a.ticketNumber = t.number AND (a.askedId = :viewerId OR a.voterId = :viewerId))',
-    ...(teamIds.length > 0 ? ['t.isConfidential = 0', 't.teamId IN (:teamIds)'] : []),
+    ...(teamIds.length > 0
+      ? [
+          't.isConfidential = 0',
+          't.teamId IN (:teamIds)',
+          "EXISTS (SELECT 1 FROM plan_steps st WHERE st.ticketNumber = t.number AND st.teamId IN (:teamIds) AND st.state IN ('active', 'done', 'failed'))",
+        ]
+      : []),
   ];
   return {
     sql: `(${parts.join(' OR ')})`,

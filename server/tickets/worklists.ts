@@ -4,7 +4,7 @@ import type { Viewer } from '../../core/rights';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
-import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from './rows';
+import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord, type StepOfRow } from './rows';
 import { visibleTo } from './visibility';
 
 const MY_TEAMS = 't.teamId IN (:teamIds)';
@@ -21,13 +21,54 @@ const CONDITIONS: Record<WorklistName, string> = {
   everything: 'TRUE',
 };
 
-/** A place in a list: the due instant and number of its last row. */
-function parsePlace(after: string | undefined): { due: number; number: number } | null {
+/** Steps of plans whose turn it is, where a list shows them beside tickets. */
+const STEP_CONDITIONS: Partial<Record<WorklistName, string>> = {
+  nextUp: 'ps.teamId IN (:teamIds) AND (ps.assigneeId IS NULL OR ps.assigneeId = :viewerId)',
+  mine: 'ps.assigneeId = :viewerId',
+  unassigned: 'ps.teamId IN (:teamIds) AND ps.assigneeId IS NULL',
+};
+
+type ListPlace = { due: number; number: number; stepId: string };
+
+/** A place in a list: the due instant, the number and the step of its last row. */
+function parsePlace(after: string | undefined): ListPlace | null {
   if (after === undefined) return null;
-  const [due, number] = after.split(':').map(Number);
-  if (!Number.isSafeInteger(due) || !Number.isSafeInteger(number))
+  const [due, number, stepId = ''] = after.split(':');
+  if (!Number.isSafeInteger(Number(due)) || !Number.isSafeInteger(Number(number)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'after', code: 'malformed' }] });
-  return { due: due!, number: number! };
+  return { due: Number(due), number: Number(number), stepId };
+}
+
+type StepRecord = RowRecord & StepOfRow;
+
+/** The steps of a list in their order, each on the columns of its ticket, with the step's own team and assignee. */
+async function readSteps(
+  listo: Listo,
+  name: WorklistName,
+  visible: ReturnType<typeof visibleTo>,
+  values: object,
+  place: ListPlace | null,
+): Promise<StepRecord[]> {
+  const condition = STEP_CONDITIONS[name];
+  if (!condition) return [];
+  const beyond = place ? 'AND (ps.neededBy, ps.ticketNumber, ps.stepId) > (:due, :number, :stepId)' : '';
+  return listo.db.select<StepRecord>(
+    `${ROW_SELECT.replace('t.assigneeId, t.teamId', 'ps.assigneeId, ps.teamId')}, ps.stepId, ps.definition, ps.neededBy
+     FROM plan_steps ps JOIN tickets t ON t.number = ps.ticketNumber JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = ps.teamId
+     LEFT JOIN plans pl ON pl.ticketNumber = t.number
+     WHERE ps.state = 'active' AND ${condition} AND ${visible.sql} ${beyond}
+     ORDER BY ps.neededBy, ps.ticketNumber, ps.stepId LIMIT :limit`,
+    { ...values },
+  );
+}
+
+const placeOf = (record: RowRecord | StepRecord): ListPlace =>
+  'stepId' in record
+    ? { due: record.neededBy, number: record.number, stepId: record.stepId }
+    : { due: record.tightestDueAt, number: record.number, stepId: '' };
+
+function compare(one: ListPlace, other: ListPlace): number {
+  return one.due - other.due || one.number - other.number || (one.stepId < other.stepId ? -1 : 1);
 }
 
 type Page = { rows: TicketRow[]; next: string | null; total: { count: number; isMore: boolean } };
@@ -45,7 +86,7 @@ export async function readWorklist(
   const where = `${CONDITIONS[name]} AND ${visible.sql}`;
   const place = parsePlace(after);
   const beyond = place
-    ? 'AND (t.tightestDueAt > :due OR (t.tightestDueAt = :due AND t.number > :number))'
+    ? `AND (t.tightestDueAt > :due OR (t.tightestDueAt = :due AND t.number > :number))`
     : '';
   const values = { ...visible.values, ...place, limit: limit + 1, most: COUNT_LIMIT + 1 };
   const records = await select<RowRecord>(
@@ -56,12 +97,16 @@ export async function readWorklist(
     `SELECT COUNT(*) AS count FROM (SELECT 1 FROM tickets t WHERE ${where} LIMIT :most) x`,
     values,
   );
-  const shown = records.slice(0, limit);
-  const last = records.length > limit ? shown.at(-1) : undefined;
+  const steps = await readSteps(listo, name, visible, values, place);
+  const all = [...records, ...steps].sort((one, other) => compare(placeOf(one), placeOf(other)));
+  const shown = all.slice(0, limit);
+  const last = all.length > limit ? shown.at(-1) : undefined;
+  const next = last && placeOf(last);
+  const count = counted!.count + (place ? 0 : steps.length);
   return {
     rows: await completeRows(listo, shown),
-    next: last ? `${last.tightestDueAt}:${last.number}` : null,
-    total: { count: Math.min(counted!.count, COUNT_LIMIT), isMore: counted!.count > COUNT_LIMIT },
+    next: next ? `${next.due}:${next.number}:${next.stepId}` : null,
+    total: { count: Math.min(count, COUNT_LIMIT), isMore: count > COUNT_LIMIT },
   };
 }
 

@@ -1,5 +1,7 @@
 import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
+import { lookAtPlans } from '../plans/goOn';
+import { sendSteps } from '../plans/send';
 import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
 import type { MoveName } from '../../core/tickets';
@@ -23,4 +25,6 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   remind,
   dueByHand: giveDueWord,
   teamCloses: closeHours,
+  planLook: lookAtPlans,
+  stepSend: sendSteps,
 };

@@ -33,14 +33,25 @@ export function useSentence(): (facts: Facts) => string {
 }
 
 /** When it is promised, or since when it is held; and whether that has passed. */
-export function usePromise(): (ticket: Pick<TicketRow | Ticket, 'state' | 'clocks'>) => {
+type Promised = Pick<TicketRow | Ticket, 'state' | 'clocks'> & { promisedAt?: number | null };
+
+export function usePromise(): (ticket: Promised) => {
   words: string;
   isLate: boolean;
 } {
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(15_000);
-  return ({ state, clocks }) => {
+  return ({ state, clocks, promisedAt }) => {
+    const isGoing = state === 'received' || state === 'inWork' || state === 'held';
+    // A plan's promise stands also while others decide.
+    if (promisedAt != null && isGoing) {
+      const isLate = now > promisedAt;
+      return {
+        words: t(isLate ? 'ask/late' : 'ask/promised', { when: times.when(promisedAt, now) }),
+        isLate,
+      };
+    }
     const promise = getPromise(clocks);
     if (!promise || state === 'closed' || state === 'withdrawn') return { words: '', isLate: false };
     if (promise.state === 'paused') {

@@ -24,4 +24,13 @@ export const ENTRY_EVENTS_SHOWN = [
   'outOfHours',
   'dueWarned',
   'reminded',
+  'promised',
+  'slipped',
+  'stepStarted',
+  'stepTaken',
+  'stepDone',
+  'stepNotNeeded',
+  'stepLeftOut',
+  'stepRedone',
+  'stepFailed',
 ] as const;

@@ -1,6 +1,7 @@
 import type { Entry } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
 import { useWords } from '../messages/useWords';
+import { useTimes } from './useTimes';
 import { ENTRY_EVENTS_SHOWN } from './entryTypes';
 
 const SHOWN = new Set<string>(ENTRY_EVENTS_SHOWN);
@@ -8,6 +9,8 @@ const SHOWN = new Set<string>(ENTRY_EVENTS_SHOWN);
 /** An entry of the journal in words, or null for one that is not shown. */
 export function useEntryWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
+  const times = useTimes();
+  const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
   return ({ type, actor, data, changes }) => {
     if (!SHOWN.has(type)) return null;
     const who = actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
@@ -20,7 +23,13 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       percent: data.percent,
       fields: fields.join(', '),
       whom: typeof heldFor === 'string' ? t(`heldFor/${heldFor}`) : '',
-      words: data.words ? local(data.words as LocalText) : '',
+      words: typeof data.words === 'object' && data.words ? local(data.words as LocalText) : '',
+      promised: full(data.promisedAt),
+      forecast: full(data.forecastAt),
+      step: data.name ? local(data.name as LocalText) : '',
+      steps: ((data.driving ?? []) as LocalText[]).map(local).join(', '),
+      reason: data.reason,
+      said: typeof data.words === 'string' ? data.words : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });
   };

@@ -19,6 +19,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
+import { PlanOverview } from '../../plan/PlanOverview';
 import { usePromise, useSentence } from '../useSentence';
 import classes from './MyTicket.module.css';
 
@@ -30,11 +31,16 @@ function approversOf({ approvals }: Ticket): string[] {
 
 /** Where it stands, in one sentence, with what is asked of the requester now. */
 function Standing({ ticket }: { ticket: Ticket }) {
-  const { t } = useWords();
+  const { t, local } = useWords();
   const times = useTimes();
   const now = useNow(30_000);
+  const isWorkedOn = ticket.state === 'received' || ticket.state === 'inWork';
+  // Of a plan one says which part of it is under way, not which team holds the ticket.
+  const leg = isWorkedOn
+    ? ticket.plan?.legs.find(({ steps }) => steps.some(({ state }) => state === 'active'))
+    : null;
   const sentence = useSentence()({ ...ticket, approvers: approversOf(ticket) });
-  const { words, isLate } = usePromise()(ticket);
+  const { words, isLate } = usePromise()({ ...ticket, promisedAt: ticket.plan?.promisedAt ?? null });
   const [open, setOpen] = useState<MoveName | null>(null);
   const isMine = ticket.moves.some(({ by }) => by === 'requester');
   const question = ticket.state === 'held' && ticket.heldFor === 'requester' ? ticket.heldReason : null;
@@ -44,7 +50,7 @@ function Standing({ ticket }: { ticket: Ticket }) {
       data-late={isLate || undefined}
       aria-label={t(`states/${ticket.state}`)}
     >
-      {sentence}
+      {leg ? t('plan/underWay', { leg: local(leg.name) }) : sentence}
       {words && <small>{words}</small>}
       {question && (
         <div className={classes.question}>
@@ -189,6 +195,7 @@ function Page({ ticket }: { ticket: Ticket }) {
         <bdi>{title}</bdi>
       </h1>
       <Standing ticket={ticket} />
+      {ticket.plan && <PlanOverview plan={ticket.plan} />}
       <Thread ticket={ticket} />
       {rights.includes('write') && (
         <Composer

@@ -11,6 +11,7 @@ import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useKeys } from '../../ui/useKeys';
 import { Waiting } from '../../ui/Waiting';
+import { PlanSteps } from '../../plan/PlanSteps';
 import { Clocks } from './Clocks';
 import classes from './DeskTicket.module.css';
 import { Editor } from './Editor';
@@ -61,6 +62,7 @@ function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
       </div>
       <aside className={classes.facts} aria-label={t('page/facts')}>
         <Next ticket={ticket} />
+        {ticket.plan && <PlanSteps ticket={ticket} list={list} />}
         <Clocks ticket={ticket} now={now} />
         <Requester ticket={ticket} now={now} />
         <Facts ticket={ticket} />

@@ -11,16 +11,19 @@ import { Fuse, useLeftWords } from './Fuse';
 import classes from './Worklist.module.css';
 
 export type LiveRow = { ticket: TicketRow; live: LiveClock | null };
+
+/** What names a row: its ticket, and the step of it that it is. */
+export const rowIdOf = ({ number, step }: TicketRow): string => (step ? `${number}-${step.id}` : `${number}`);
 type Props = LiveRow & { to: string; isSelected: boolean; isChanged: boolean; onPoint(): void };
 
 /** Who must move: you, nobody yet, someone, or whom it waits for. */
 function useWho(): (ticket: TicketRow) => { words: string; isYou: boolean } {
   const { t } = useWords();
   const me = useMe();
-  return ({ state, heldFor, assignee, approvers }) => {
-    if (heldFor === 'approval')
+  return ({ state, heldFor, assignee, approvers, step }) => {
+    if (!step && heldFor === 'approval')
       return { words: t('desk/waitsFor', { who: approvers[0] ?? t('heldFor/approval') }), isYou: false };
-    if (state === 'held')
+    if (!step && state === 'held')
       return { words: t('desk/heldFor', { whom: t(`heldFor/${heldFor!}`) }), isYou: false };
     if (state === 'done' || state === 'closed' || state === 'withdrawn')
       return { words: t(`states/${state}`), isYou: false };
@@ -45,26 +48,27 @@ export const Row = memo(function Row({
   const { t, local } = useWords();
   const who = useWho()(ticket);
   const dueWords = useDueWords();
-  const { number, kind, title, place, service, requester, priority } = ticket;
+  const { number, kind, title, place, service, requester, priority, step } = ticket;
   return (
     <Link
       className={classes.row}
       to={to}
       data-number={number}
+      data-row={rowIdOf(ticket)}
       data-selected={isSelected || undefined}
       data-changed={isChanged || undefined}
       onFocus={onPoint}
     >
       <span className={classes.number}>
         {number}
-        <small>{t(`desk/${kind}`)}</small>
+        <small>{t(step ? 'desk/step' : `desk/${kind}`)}</small>
       </span>
       <span className={classes.what}>
         <strong>
-          <bdi>{title}</bdi>
+          <bdi>{step ? local(step.name) : title}</bdi>
         </strong>
         <small>
-          <bdi>{place}</bdi> · {local(service)}
+          <bdi>{step ? title : place}</bdi> · {local(service)}
           {ticket.due && ` · ${t('due/short', { when: dueWords(ticket.due) })}`}
         </small>
       </span>
@@ -82,6 +86,7 @@ export const Row = memo(function Row({
 
 /** A ticket in the narrowed list beside an open one. */
 export function NarrowRow({ ticket, live, to, isSelected, onPoint }: Props) {
+  const { local } = useWords();
   const leftWords = useLeftWords()(live, true);
   return (
     <Link
@@ -93,7 +98,7 @@ export function NarrowRow({ ticket, live, to, isSelected, onPoint }: Props) {
     >
       <span>
         <strong>
-          <bdi>{ticket.title}</bdi>
+          <bdi>{ticket.step ? local(ticket.step.name) : ticket.title}</bdi>
         </strong>
         <small>
           {ticket.number} · {ticket.requester.name}

@@ -19,7 +19,8 @@ import { DeskTicket } from '../ticket/DeskTicket';
 import { Dayline, type Stretch } from './Dayline';
 import { Foot } from './Foot';
 import { Head } from './Head';
-import { NarrowRow, Row, type LiveRow } from './Row';
+import { NarrowRow, Row, rowIdOf, type LiveRow } from './Row';
+import { liveOfStep } from './liveOfStep';
 import { useAxis } from './useAxis';
 import classes from './Worklist.module.css';
 
@@ -28,14 +29,17 @@ const TICK_MS = 15_000;
 /** The rows of a worklist with their clocks as they stand now; renewed at the instant the next one falls due. */
 function useLiveRows(name: WorklistName) {
   const query = useWorklist(name);
+  const me = useMe();
   const calendars = useCalendars();
   const tickets = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  const dues = tickets.map(({ clocks }) => getTightest(clocks)?.dueAt ?? Infinity);
+  const dues = tickets.map(({ clocks, step }) => step?.neededBy ?? getTightest(clocks)?.dueAt ?? Infinity);
   const [before, setBefore] = useState(0);
   const next = Math.min(...dues.filter((due) => due >= before));
   const now = useNow(TICK_MS, Number.isFinite(next) ? next : null);
   if (now > next && before <= next) setBefore(now);
   const rows: LiveRow[] = tickets.map((ticket) => {
+    if (ticket.step)
+      return { ticket, live: calendars ? liveOfStep(ticket.step, calendars[me.calendarId], now) : null };
     const clock = getTightest(ticket.clocks);
     return {
       ticket,
@@ -95,11 +99,12 @@ function List({
   const last = useLastChange();
   const axis = useAxis(calendars?.[me.calendarId], now);
   const [chosen, setChosen] = useState<Stretch | null>(null);
-  const [pointed, setPointed] = useState<number | null>(null);
+  const [pointed, setPointed] = useState<string | null>(null);
   const [moving, setMoving] = useState<MoveName | null>(null);
   const rows = all.filter(within(chosen));
   const isOpen = openNumber !== null;
-  const selected = rows.find(({ ticket }) => ticket.number === (openNumber ?? pointed)) ?? null;
+  const selected =
+    rows.find(({ ticket }) => (isOpen ? ticket.number === openNumber : rowIdOf(ticket) === pointed)) ?? null;
   const addressOf = (number: number): string => `/desk/${name}/${number}`;
   const take = useMove(
     selected ? { ...selected.ticket, teamId: selected.ticket.team.id } : { number: 0, version: 0 },
@@ -111,18 +116,21 @@ function List({
     if (!row) return;
     if (isOpen) void navigate(addressOf(row.ticket.number));
     else {
-      setPointed(row.ticket.number);
-      document.querySelector<HTMLElement>(`[data-number="${row.ticket.number}"]`)?.focus();
+      const rowId = rowIdOf(row.ticket);
+      setPointed(rowId);
+      document.querySelector<HTMLElement>(`[data-row="${rowId}"]`)?.focus();
     }
   }
   const onSelected = (act: () => void) => (selected && !isOpen ? act : undefined);
+  // Steps are moved where their ticket is open.
+  const onSelectedTicket = (act: () => void) => (selected?.ticket.step ? undefined : onSelected(act));
   useKeys({
     arrowdown: isFull ? undefined : () => step(1),
     arrowup: isFull ? undefined : () => step(-1),
     enter: onSelected(() => void navigate(addressOf(selected!.ticket.number))),
-    t: onSelected(() => take.mutate(newMove(selected!.ticket, 'take', 'agent'))),
-    h: onSelected(() => setMoving('hold')),
-    d: onSelected(() => setMoving('finish')),
+    t: onSelectedTicket(() => take.mutate(newMove(selected!.ticket, 'take', 'agent'))),
+    h: onSelectedTicket(() => setMoving('hold')),
+    d: onSelectedTicket(() => setMoving('finish')),
   });
 
   const dues = all.flatMap((row) => {
@@ -131,8 +139,10 @@ function List({
   });
   const shared = ({ ticket }: LiveRow) => ({
     to: addressOf(ticket.number),
-    isSelected: selected?.ticket.number === ticket.number,
-    onPoint: () => setPointed(ticket.number),
+    isSelected: isOpen
+      ? ticket.number === openNumber
+      : selected !== null && rowIdOf(selected.ticket) === rowIdOf(ticket),
+    onPoint: () => setPointed(rowIdOf(ticket)),
     isChanged: last?.number === ticket.number && last.actorId !== me.id,
   });
   return (
@@ -153,7 +163,7 @@ function List({
       {query.data && rows.length === 0 && <p className={classes.empty}>{t('desk/empty')}</p>}
       <ul className={classes.rows}>
         {rows.map((row) => (
-          <li key={row.ticket.number}>
+          <li key={rowIdOf(row.ticket)}>
             {isOpen || !axis ? (
               <NarrowRow {...row} {...shared(row)} />
             ) : (

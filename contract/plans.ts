@@ -1,0 +1,78 @@
+import * as z from 'zod';
+import { STEP_MOVES } from '../core/plans';
+import { endpoint } from './endpoint';
+import { paths } from './paths';
+import { idSchema, instantSchema, localTextSchema, okSchema, personRefSchema, textSchema } from './shared';
+
+export const planStepSchema = z.object({
+  id: idSchema,
+  version: z.number().int(),
+  name: localTextSchema,
+  kind: z.enum(['task', 'approval', 'automatic']),
+  state: z.enum(['waiting', 'active', 'done', 'skipped', 'failed']),
+  /** False where it has not come up and what is known now would leave it out. */
+  isWanted: z.boolean(),
+  team: z.object({ id: idSchema, name: localTextSchema }).nullable(),
+  assignee: personRefSchema.nullable(),
+  startedAt: instantSchema.nullable(),
+  finishedAt: instantSchema.nullable(),
+  earliestStart: instantSchema,
+  earliestFinish: instantSchema,
+  latestFinish: instantSchema,
+  /** Working ms that it may take longer without moving the end. */
+  slack: z.number(),
+  /** Whether it is one of the steps that decide the end. */
+  decides: z.boolean(),
+  /** What it waits for, where its turn has not come. */
+  waitsFor: z.array(localTextSchema),
+  notBefore: instantSchema.nullable(),
+  reason: z.string().nullable(),
+  checklist: z.array(z.object({ text: localTextSchema, isTicked: z.boolean() })),
+  approvalId: idSchema.nullable(),
+  /** How asking an outside address goes. */
+  sending: z
+    .object({ tries: z.number().int(), sentAt: instantSchema.nullable(), error: z.string().nullable() })
+    .nullable(),
+  moves: z.array(z.enum(STEP_MOVES)),
+});
+export type PlanStepView = z.infer<typeof planStepSchema>;
+
+export const planSchema = z.object({
+  startedAt: instantSchema,
+  promisedAt: instantSchema,
+  forecastAt: instantSchema,
+  finishedAt: instantSchema.nullable(),
+  legs: z.array(z.object({ id: idSchema, name: localTextSchema, steps: z.array(planStepSchema) })),
+  /** What would bring a late plan back: a step, and by how much working time it would have to be shorter. */
+  waysBack: z.array(z.object({ step: idSchema, shorterBy: z.number() })),
+  /** When the team that holds the ticket works, over the time of the plan. */
+  windows: z.array(z.object({ from: instantSchema, to: instantSchema })),
+});
+export type PlanView = z.infer<typeof planSchema>;
+
+export const planEndpoints = {
+  move: endpoint({
+    ...paths.plans.move,
+    summary: "Take, tick, finish, leave out or redo a step of a ticket's plan",
+    params: z.object({ number: z.coerce.number().int().positive(), stepId: idSchema }),
+    body: z.object({
+      name: z.enum(STEP_MOVES),
+      version: z.number().int(),
+      reason: z.string().max(2_000).default(''),
+      ticked: z.array(z.number().int().min(0).max(200)).max(200).default([]),
+    }),
+    answer: z.object({ version: z.number().int() }),
+  }),
+  answer: endpoint({
+    ...paths.plans.answer,
+    summary: 'Answer to a step that asked an outside address; the token names the step',
+    isOpen: true,
+    params: z.object({ token: z.string().min(20).max(32) }),
+    body: z.object({
+      fields: z.record(z.string().max(60), z.union([textSchema(2_000), z.number(), z.boolean()])).default({}),
+      words: z.string().max(2_000).default(''),
+      failed: z.boolean().default(false),
+    }),
+    answer: okSchema,
+  }),
+};

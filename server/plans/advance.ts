@@ -1,0 +1,174 @@
+import type { Transaction } from 'sequelize';
+import { nextSteps } from '../../core/plans';
+import type { Language, LocalText } from '../../core/forms';
+import { isOpen } from '../../core/tickets';
+import { NoApprover, openApproval } from '../approvals/ask';
+import type { ServiceRow } from '../catalogue/model';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import { makeMove } from '../tickets/move';
+import { beginAutomatic } from './automatic';
+import type { StepRow } from './model';
+import { recordStep } from './record';
+import { forecastOf, progressOf, type Running } from './running';
+
+/** A forecast this much past the promise is told of; and so much further, told of again. */
+const SLIP_MS = 60_000;
+const AGAIN_MS = 86_400_000;
+
+const ALL_DONE: LocalText = { en: 'Every step is done.', pt: 'Todos os passos estão feitos.' };
+
+const rule = { actorId: null, via: 'rule' } as const;
+const bySystem = { by: 'system', ...rule } as const;
+
+/** A step's turn has come: its team gets it, its approvers are asked, or it does itself. */
+async function begin(
+  listo: Listo,
+  tx: Transaction,
+  { ticket }: Running,
+  service: ServiceRow,
+  step: StepRow,
+  neededBy: number,
+): Promise<void> {
+  const now = listo.clock.now();
+  const { definition } = step;
+  const started = { state: 'active', startedAt: now, neededBy } as const;
+  await recordStep(listo, tx, ticket, step, started, { type: 'stepStarted', ...rule });
+  if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
+  if (definition.kind !== 'approval') return;
+  try {
+    await openApproval(listo, tx, ticket, service, definition, step.stepId);
+  } catch (error) {
+    if (!(error instanceof NoApprover)) throw error;
+    await recordStep(
+      listo,
+      tx,
+      ticket,
+      step,
+      { state: 'failed', reason: 'noApprover' },
+      { type: 'stepFailed', ...rule },
+    );
+  }
+}
+
+/** Begins and leaves out whatever has come up, until nothing more does. */
+async function beginAll(
+  listo: Listo,
+  tx: Transaction,
+  running: Running,
+  service: ServiceRow,
+): Promise<boolean> {
+  const { plan, steps, fields, ticket } = running;
+  for (;;) {
+    const now = listo.clock.now();
+    const { start, skip, finished } = nextSteps(plan, progressOf(steps), fields, now);
+    if (start.length === 0 && skip.length === 0) return finished;
+    const stepOf = (id: string): StepRow => steps.find(({ stepId }) => stepId === id)!;
+    for (const id of skip)
+      await recordStep(
+        listo,
+        tx,
+        ticket,
+        stepOf(id),
+        { state: 'skipped', finishedAt: now },
+        { type: 'stepNotNeeded', ...rule },
+      );
+    const { steps: times } = forecastOf(running, now);
+    for (const id of start) await begin(listo, tx, running, service, stepOf(id), times[id]!.latestFinish);
+  }
+}
+
+/** Tells the holder when the forecast passes the promise, and the requester's page that it is back. */
+async function watchPromise(
+  listo: Listo,
+  tx: Transaction,
+  { ticket, row, steps }: Running,
+  finish: number,
+  driving: string[],
+) {
+  const isLate = finish > row.promisedAt + SLIP_MS;
+  const isTold = row.slippedTo !== null && finish < row.slippedTo + AGAIN_MS;
+  const slippedTo = !isLate ? null : isTold ? row.slippedTo : finish;
+  await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { forecastAt: finish, slippedTo }, tx);
+  Object.assign(row, { forecastAt: finish, slippedTo });
+  if (!isLate || isTold) return;
+  const names = driving.map((id) => steps.find(({ stepId }) => stepId === id)!.definition.name);
+  await append(listo, tx, {
+    ...{ ...rule, type: 'slipped', ticketNumber: ticket.number, audience: 'team' },
+    data: { promisedAt: row.promisedAt, forecastAt: finish, driving: names },
+  });
+}
+
+/** Looks again when a step may begin for its date, or when one that runs ought to be over. */
+async function setLook(listo: Listo, tx: Transaction, running: Running, number: number): Promise<void> {
+  const { timers } = listo.db.tables;
+  await timers.remove({ ticketNumber: number, kind: 'planLook' }, tx);
+  const now = listo.clock.now();
+  const progress = progressOf(running.steps);
+  const { steps } = forecastOf(running, now);
+  const instants = running.plan.steps.flatMap(({ id, notBefore }) => {
+    if (progress[id]?.state === 'active') return [steps[id]!.earliestFinish + 1_000];
+    return !progress[id] && notBefore !== undefined ? [notBefore] : [];
+  });
+  const next = Math.min(...instants.map((at) => (at > now ? at : now + 3_600_000)));
+  if (Number.isFinite(next))
+    await timers.insert({ ticketNumber: number, kind: 'planLook', ref: '', at: next }, tx);
+}
+
+/**
+ * Lets a ticket's plan go on: steps whose turn has come begin, its forecast is made anew, its holder is told when the
+ * promise slips, and with its last step the ticket is done.
+ */
+export async function advancePlan(
+  listo: Listo,
+  tx: Transaction,
+  running: Running,
+  service: ServiceRow,
+): Promise<void> {
+  const { ticket, row, steps } = running;
+  if (row.finishedAt !== null || !isOpen(ticket.state)) return;
+  const finished = await beginAll(listo, tx, running, service);
+  const isHeld = ticket.state === 'held' && ticket.heldFor === 'approval';
+  const isRefused = steps.some(
+    ({ state, definition }) => state === 'failed' && definition.kind === 'approval',
+  );
+  const isAsking = steps.some(
+    ({ state, definition }) => state === 'active' && definition.kind === 'approval',
+  );
+  if (isHeld && isRefused) {
+    await makeMove(listo, tx, ticket, { name: 'decline', ...bySystem, input: {} });
+    return endPlan(listo, tx, running);
+  }
+  if (isHeld && !isAsking) await makeMove(listo, tx, ticket, { name: 'grant', ...bySystem, input: {} });
+  const { finish, driving } = forecastOf(running, listo.clock.now());
+  await watchPromise(listo, tx, running, finish, driving);
+  await setLook(listo, tx, running, ticket.number);
+  if (!finished) return;
+  const finishedAt = Math.max(...steps.map((step) => step.finishedAt ?? 0));
+  await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { finishedAt }, tx);
+  row.finishedAt = finishedAt;
+  const [requester] = await listo.db.select<{ language: Language }>(
+    'SELECT language FROM people WHERE id = :requesterId',
+    { requesterId: ticket.requesterId },
+    tx,
+  );
+  const solution = (service.plan?.doneWords ?? ALL_DONE)[requester!.language];
+  await makeMove(listo, tx, ticket, { name: 'finish', ...bySystem, input: { solution } });
+}
+
+/** The ticket is no longer wanted: what has not been done is not to be done. */
+export async function endPlan(listo: Listo, tx: Transaction, { ticket, row, steps }: Running): Promise<void> {
+  const now = listo.clock.now();
+  await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { finishedAt: now }, tx);
+  row.finishedAt = now;
+  await listo.db.tables.timers.remove({ ticketNumber: ticket.number, kind: 'planLook' }, tx);
+  for (const step of steps.filter(({ state }) => state === 'active' || state === 'waiting'))
+    await recordStep(
+      listo,
+      tx,
+      ticket,
+      step,
+      { state: 'skipped', finishedAt: now, reason: 'withdrawn' },
+      { type: 'stepWithdrawn', ...rule },
+    );
+}

@@ -1,0 +1,43 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import type { AutomaticAction } from '../../core/plans';
+import type { Listo } from '../listo';
+import { recordChange } from '../tickets/record';
+import type { TicketRecord } from '../tickets/model';
+import type { StepRow } from './model';
+import { recordStep } from './record';
+
+const rule = { actorId: null, via: 'rule' } as const;
+
+/** Begins what a step does by itself. All but asking an outside address is done at once. */
+export async function beginAutomatic(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  step: StepRow,
+  action: AutomaticAction,
+): Promise<void> {
+  const now = listo.clock.now();
+  if (action.do === 'send') {
+    const { ticketNumber, stepId } = step;
+    const sending = { tries: 0, sentAt: null, error: null };
+    const answerToken = nanoid(32);
+    await listo.db.tables.planSteps.update({ ticketNumber, stepId }, { sending, answerToken }, tx);
+    Object.assign(step, { sending, answerToken });
+    await listo.db.tables.timers.remove({ ticketNumber, kind: 'stepSend', ref: stepId }, tx);
+    await listo.db.tables.timers.insert({ ticketNumber, kind: 'stepSend', ref: stepId, at: now }, tx);
+    return;
+  }
+  if (action.do === 'setField') {
+    const answers = { ...ticket.answers, [action.field]: action.value };
+    await recordChange(listo, tx, ticket, { answers }, { type: 'changed', ...rule, audience: 'team' });
+  }
+  await recordStep(
+    listo,
+    tx,
+    ticket,
+    step,
+    { state: 'done', finishedAt: now },
+    { type: 'stepDone', ...rule },
+  );
+}

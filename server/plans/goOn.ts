@@ -1,0 +1,28 @@
+import type { Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+import type { TicketRecord } from '../tickets/model';
+import type { TimerHandler } from '../timers/runner';
+import { advancePlan, endPlan } from './advance';
+import { findRunning } from './running';
+
+/** Lets the plan of a locked ticket go on, if it follows one. */
+export async function goOn(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+  const running = await findRunning(listo, ticket, tx);
+  if (!running) return;
+  const service = (await listo.db.tables.services.findOne({ id: ticket.serviceId }, tx))!;
+  await advancePlan(listo, tx, running, service);
+}
+
+/** What is left of the plan of a ticket that is no longer wanted. */
+export async function leavePlan(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+  const running = await findRunning(listo, ticket, tx);
+  if (running && running.row.finishedAt === null) await endPlan(listo, tx, running);
+}
+
+/** A date has come, or a step ought to be over. */
+export const lookAtPlans: TimerHandler = async (listo, due, tx) => {
+  for (const { ticketNumber } of due) {
+    const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
+    if (ticket) await goOn(listo, tx, ticket);
+  }
+};

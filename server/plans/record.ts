@@ -1,0 +1,44 @@
+import type { Transaction } from 'sequelize';
+import { append } from '../journal/append';
+import type { Changes, Via } from '../journal/model';
+import type { Listo } from '../listo';
+import type { TicketRecord } from '../tickets/model';
+import type { StepRow } from './model';
+
+type Recorded = { type: string; actorId: string | null; via: Via; data?: Record<string, unknown> };
+
+/** The fields of a step that conditions of promises may ask for, when it begins. */
+function openingOf(step: StepRow, ticket: TicketRecord): Changes {
+  const { serviceId, priority } = ticket;
+  const fields = { teamId: step.teamId, serviceId, priority, kind: step.definition.kind };
+  return Object.fromEntries(Object.entries(fields).map(([field, to]) => [field, { from: null, to }]));
+}
+
+/** Changes a step of a locked ticket and records it: the one door through which steps change. */
+export async function recordStep(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  step: StepRow,
+  wanted: Partial<StepRow>,
+  { type, actorId, via, data = {} }: Recorded,
+): Promise<void> {
+  const recorded = ['state', 'assigneeId', 'teamId'] as const;
+  const changes: Changes = type === 'stepStarted' ? openingOf(step, ticket) : {};
+  for (const field of recorded)
+    if (wanted[field] !== undefined && wanted[field] !== step[field])
+      changes[field] = { from: step[field], to: wanted[field] };
+  const version = step.version + 1;
+  const { ticketNumber, stepId } = step;
+  await listo.db.tables.planSteps.update({ ticketNumber, stepId }, { ...wanted, version }, tx);
+  Object.assign(step, wanted, { version });
+  await append(listo, tx, {
+    ...{ actorId, via, type, ticketNumber, work: `step:${stepId}`, audience: 'team', changes },
+    data: {
+      ...data,
+      stepId,
+      name: step.definition.name,
+      ...(step.reason !== null && { reason: step.reason }),
+    },
+  });
+}

@@ -1,0 +1,29 @@
+import type { TicketRow } from '../../../contract/tickets';
+import type { CompiledCalendar } from '../../../core/calendar';
+import type { LiveClock } from '../../ui/clocks';
+
+const MINUTE = 60_000;
+const SHORT_MINUTES = 120;
+
+/** A step drawn like a clock: how long until it is needed, so that the plan's promise holds. */
+export function liveOfStep(
+  { id, neededBy, name }: NonNullable<TicketRow['step']>,
+  calendar: CompiledCalendar | undefined,
+  now: number,
+): LiveClock {
+  const left = calendar ? calendar.workingBetween(now, neededBy) : neededBy - now;
+  const leftMinutes = Math.trunc(left / MINUTE);
+  return {
+    clock: {
+      ...{ targetId: id, work: `step:${id}`, name: name.en, kind: 'operationalLevel', measures: 'step' },
+      ...{ state: 'running', countedFrom: null, elapsed: 0, limit: null, dueAt: neededBy },
+      ...{ breachedAt: null, stoppedAt: null, calendarId: null, held: [] },
+    },
+    left,
+    usedMinutes: null,
+    leftMinutes,
+    limitMinutes: null,
+    tone: neededBy < now ? 'past' : leftMinutes < SHORT_MINUTES ? 'short' : 'plenty',
+    hoursPerDay: calendar?.spec.hoursPerDay,
+  };
+}
