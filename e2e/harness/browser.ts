@@ -97,6 +97,20 @@ export async function type(page: Page, label: string, text: string): Promise<voi
   await page.locator(`::-p-aria([name="${label}"])`).fill(text);
 }
 
+/** Sets a field that is not typed into, such as a date, so that the page hears of it. */
+export async function setField(page: Page, label: string, value: string): Promise<void> {
+  await page.locator(`::-p-aria([name="${label}"])`).wait();
+  await page.$eval(
+    `::-p-aria([name="${label}"])`,
+    (input, text) => {
+      const { set } = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!;
+      set!.call(input, text);
+      input.dispatchEvent(new Event('input', { bubbles: true }));
+    },
+    value,
+  );
+}
+
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 /** What axe finds against WCAG 2.2 AA on the page, each with the element at fault. */

@@ -70,6 +70,8 @@ test('a request with a plan goes its whole way: agreed by two of three, four tea
   expect(Math.abs(toSpare)).toBeLessThan(15 * MINUTE);
   expect(raised.plan!.promisedAt % (15 * MINUTE)).toBe(0);
   expect(await stepOf(number, 'contract')).toMatchObject({ state: 'waiting', waitsFor: [{ en: 'Agree' }] });
+  // Who raised it for her goes on reading of it.
+  expect((await aro!.call('GET', `/tickets/${number}`)).status).toBe(200);
 
   await say(olav!, number, 'approve');
   await say(iben!, number, 'approve');

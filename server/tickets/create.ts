@@ -143,7 +143,11 @@ export async function createTicket(
   return change(listo, actor, async (tx) => {
     const number = await tables.tickets.insert(row, tx);
     const ticket = { ...row, number } as TicketRecord;
-    const followers = [...new Set(body.alsoToldIds)].filter((personId) => personId !== ticket.requesterId);
+    // Who asks for someone else in Ask goes on reading of it.
+    const raisers = ticket.raisedById && body.via === 'portal' ? [ticket.raisedById] : [];
+    const followers = [...new Set([...body.alsoToldIds, ...raisers])].filter(
+      (personId) => personId !== ticket.requesterId,
+    );
     await tables.followers.insertAll(
       followers.map((personId) => ({ ticketNumber: number, personId, role: 'alsoTold' })),
       tx,

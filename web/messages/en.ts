@@ -334,6 +334,7 @@ export const en = {
     readingPast: '{{clock}}: {{span}} past due since {{when}}',
   },
   page: {
+    thread: 'What happened',
     next: 'What happens next',
     clocks: 'Clocks',
     facts: 'Facts',

@@ -5,6 +5,8 @@ import { TOLD_EVENTS } from '../../core/telling';
 import { PROBLEMS } from '../../server/http/problems';
 import { en } from './en';
 import { pt } from './pt';
+import { planEn } from './plan.en';
+import { planPt } from './plan.pt';
 import { workshopEn } from './workshop.en';
 import { workshopPt } from './workshop.pt';
 
@@ -19,8 +21,8 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
     ),
   );
 }
-const english = flatten({ ...en, workshop: workshopEn });
-const portuguese = flatten({ ...pt, workshop: workshopPt });
+const english = flatten({ ...en, workshop: workshopEn, plan: planEn });
+const portuguese = flatten({ ...pt, workshop: workshopPt, plan: planPt });
 
 test('both languages have the same keys, the same blanks, and no empty word', () => {
   expect([...portuguese.keys()]).toEqual([...english.keys()]);

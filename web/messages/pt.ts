@@ -342,6 +342,7 @@ export const pt: Messages = {
     readingPast: '{{clock}}: {{span}} de atraso desde {{when}}',
   },
   page: {
+    thread: 'O que aconteceu',
     next: 'O que se segue',
     clocks: 'Relógios',
     facts: 'Factos',

@@ -1,4 +1,5 @@
 import { createTheme, type MantineColorsTuple } from '@mantine/core';
+import i18next from 'i18next';
 
 const sea: MantineColorsTuple = [
   '#eef6f4',
@@ -13,6 +14,13 @@ const sea: MantineColorsTuple = [
   '#08463e',
 ];
 
+/** What closes something says so, in the language at hand. */
+const closing = {
+  get 'aria-label'() {
+    return i18next.t('common/close');
+  },
+};
+
 /** Our one accent for what can be acted on; ochre and brick are kept for time and live in colours.css. */
 export const theme = createTheme({
   colors: { sea },
@@ -26,7 +34,15 @@ export const theme = createTheme({
   respectReducedMotion: true,
   components: {
     Button: { defaultProps: { size: 'sm' }, styles: { root: { transitionDuration: '100ms' } } },
-    Modal: { defaultProps: { transitionProps: { duration: 100 }, radius: 4, centered: false } },
+    Notification: { defaultProps: { closeButtonProps: closing } },
+    Modal: {
+      defaultProps: {
+        closeButtonProps: closing,
+        transitionProps: { duration: 100 },
+        radius: 4,
+        centered: false,
+      },
+    },
     Popover: { defaultProps: { transitionProps: { duration: 80 } } },
     Tooltip: { defaultProps: { openDelay: 300, transitionProps: { duration: 80 } } },
   },

@@ -10,6 +10,8 @@ export type Times = {
   /** '2 h 48 min'; from two working days on, '3 d 2 h' when a day's hours are given. */
   span(minutes: number, hoursPerDay?: number): string;
   weekday(t: number): string;
+  /** '4 Dec' */
+  day(t: number): string;
 };
 
 type Options = {
@@ -38,6 +40,7 @@ export function createTimes({ timeZone, language, t }: Options): Times {
     hour: '2-digit',
     minute: '2-digit',
   });
+  const shortDates = format({ day: 'numeric', month: 'short' });
   const weekdays = format({ weekday: 'short' });
 
   function when(at: number, now: number): string {
@@ -69,6 +72,7 @@ export function createTimes({ timeZone, language, t }: Options): Times {
       (zone === undefined ? hours : format({ hour: '2-digit', minute: '2-digit' }, zone)).format(at),
     full: (at) => fulls.format(at),
     weekday: (at) => weekdays.format(at),
+    day: (at) => shortDates.format(at),
     when,
     span,
   };

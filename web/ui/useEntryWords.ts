@@ -27,7 +27,8 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       promised: full(data.promisedAt),
       forecast: full(data.forecastAt),
       step: data.name ? local(data.name as LocalText) : '',
-      steps: ((data.driving ?? []) as LocalText[]).map(local).join(', '),
+      // The first of them is the one to look at.
+      steps: ((data.driving ?? []) as LocalText[]).slice(0, 1).map(local).join(),
       reason: data.reason,
       said: typeof data.words === 'string' ? data.words : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),

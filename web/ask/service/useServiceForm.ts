@@ -56,6 +56,8 @@ export function useServiceForm(
     return found;
   }
 
+  // An agent writes down what they are told; a manager asks for one of theirs.
+  const isOnPhone = forPerson !== null && me.areas.includes('desk');
   const sending = useMutation({
     mutationFn: () =>
       call(api.tickets.create, {
@@ -66,7 +68,7 @@ export function useServiceForm(
           answers: draft.answers,
           fileIds: draft.files.map(({ id }) => id),
           alsoToldIds: draft.alsoTold.map(({ id }) => id),
-          via: forPerson === null ? 'portal' : 'phone',
+          via: isOnPhone ? 'phone' : 'portal',
           ...(forPerson !== null && { requesterId: forPerson }),
         },
       }),
@@ -74,7 +76,7 @@ export function useServiceForm(
       clearDraft();
       renew();
       notifications.show({ message: t('service/sent', { number }) });
-      await navigate(forPerson === null ? `/ask/tickets/${number}` : `/desk/everything/${number}`);
+      await navigate(isOnPhone ? `/desk/everything/${number}` : `/ask/tickets/${number}`);
     },
     onError: (error) => {
       const fields = toProblems(error);

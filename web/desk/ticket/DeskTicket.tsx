@@ -55,7 +55,7 @@ function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
             <bdi>{title}</bdi>
           </h1>
         </header>
-        <div className={classes.scroll}>
+        <div className={classes.scroll} tabIndex={0} role="region" aria-label={t('page/thread')}>
           <Thread ticket={ticket} now={now} />
         </div>
         {(rights.includes('note') || rights.includes('answer')) && <Editor ticket={ticket} now={now} />}

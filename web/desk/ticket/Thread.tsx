@@ -87,10 +87,11 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
   }, [entries.length]);
   const clock = getPromise(ticket.clocks);
   const isGoing = clock?.state === 'running' || clock?.state === 'paused';
-  const today = times.when(now, now).replace(/\d.*$/, '');
-  const hourOf = (at: number): string => {
-    const when = times.when(at, now);
-    return when.startsWith(today) ? times.hour(at) : when;
+  /** The day stands where it begins; today goes without saying. */
+  const dayOf = (i: number): string | null => {
+    const day = times.day(entries[i]!.at);
+    const before = i === 0 ? times.day(now) : times.day(entries[i - 1]!.at);
+    return day === before ? null : day;
   };
   return (
     <>
@@ -98,7 +99,8 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
         {entries.map((entry, i) => (
           <li key={entry.id} className={classes.entry}>
             <span className={classes.at} title={times.full(entry.at)}>
-              {hourOf(entry.at)}
+              {dayOf(i) && <b>{dayOf(i)}</b>}
+              {times.hour(entry.at)}
             </span>
             <span
               className={classes.bar}

@@ -1,0 +1,63 @@
+import { startDemoApp, type DemoApp } from './harness/app';
+import { click, listBarriers, see, setField, startBrowser, type, type TestBrowser } from './harness/browser';
+
+/** A request that several teams fulfil, from the one who raises it to those whose turn it is, in the real interface. */
+let app: DemoApp;
+let browser: TestBrowser;
+const failures: string[] = [];
+beforeAll(async () => {
+  app = await startDemoApp('plans');
+  browser = await startBrowser(() => app.url, failures);
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+  await app.end();
+});
+afterEach(() => expect(failures.splice(0)).toEqual([]));
+
+test('raised by a manager for someone else, it promises a date and says where it stands, to both', async () => {
+  const aro = await browser.open(
+    'aro',
+    '/ask/services/crew-transfer?for=joel&name=Joel+Brandt&title=Joel+moves',
+  );
+  await see(aro, 'Move to another base');
+  await type(aro, 'From which base? needed', 'Fenwick Sound');
+  await type(aro, 'To which base? needed', 'Port Alder');
+  await setField(aro, 'First day there needed', '2027-01-11');
+  await click(aro, 'Send to Service desk');
+  await see(aro, 'promised');
+  await see(aro, /Agree\s+0 of 1 done/);
+  expect(await listBarriers(aro)).toEqual([]);
+  const joel = await browser.open('joel', '/ask');
+  await see(joel, 'Joel moves');
+  await see(joel, /promised \w+ \d/);
+});
+
+test('a team finds its step in its list, takes it, ticks it off and is done with it', async () => {
+  const jonas = await browser.open('jonas', '/desk/nextUp');
+  await see(jonas, 'Safety gear in the right size');
+  await jonas.locator('[data-row$="-gear"]').click();
+  await see(jonas, 'Boots');
+  await jonas.locator('::-p-aria([name="Boots"][role="checkbox"])').click();
+  await jonas.waitForFunction(
+    () => document.querySelector<HTMLInputElement>('[role="group"][aria-label^="To do"] input')?.checked,
+  );
+  await click(jonas, 'Done: Safety gear in the right size');
+  await see(jonas, /Prepare\s+2 of 4 done/);
+  expect(await listBarriers(jonas)).toEqual([]);
+});
+
+test('the plan is seen in time, also in the dark; a step is left out with a reason', async () => {
+  const bia = await browser.open('bia', '/desk/mine', { isDark: true });
+  await bia.locator('::-p-text(Lena Storm moves)').click();
+  await bia.locator('::-p-text(see it in time)').click();
+  await see(bia, 'promise');
+  await see(bia, 'decides the date');
+  expect(await listBarriers(bia)).toEqual([]);
+  await bia.locator('::-p-text(Bridge tablet handed over)').click();
+  await click(bia, 'More for Bridge tablet handed over');
+  await click(bia, 'Leave out', 'menuitem');
+  await type(bia, 'Why is it left out?', 'She has one already.');
+  await click(bia, 'Leave out');
+  await see(bia, 'left out: She has one already.');
+});
