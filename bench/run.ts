@@ -2,6 +2,7 @@ import { benchCalendar } from './calendar';
 import { benchClocks } from './clocks';
 import { benchCreate } from './create';
 import { benchFirstLoad } from './firstLoad';
+import { benchFulfil } from './fulfil';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchTimers } from './timers';
@@ -12,6 +13,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   calendar: benchCalendar,
   clocks: benchClocks,
   plans: benchPlans,
+  fulfil: benchFulfil,
   timers: benchTimers,
   recount: benchRecount,
 };

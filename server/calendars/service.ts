@@ -8,6 +8,7 @@ import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
+import { lookAtAllPlans } from '../plans/goOn';
 import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 
@@ -100,6 +101,7 @@ export async function updateCalendar(
         ...([listo, tx, spec.name] as const),
         runOnIt.map((target) => target.id),
       );
+    await lookAtAllPlans(listo, tx);
     return { version: version + 1 };
   });
 }

@@ -19,7 +19,17 @@ export async function leavePlan(listo: Listo, tx: Transaction, ticket: TicketRec
   if (running && running.row.finishedAt === null) await endPlan(listo, tx, running);
 }
 
-/** A date has come, or a step ought to be over. */
+/** Has every plan that is under way looked at anew: what it runs on has changed. */
+export async function lookAtAllPlans(listo: Listo, tx: Transaction): Promise<void> {
+  await listo.db.runBound(
+    `INSERT INTO timers (ticketNumber, kind, ref, at) SELECT ticketNumber, 'planLook', '', ? FROM plans WHERE finishedAt IS NULL
+     ON DUPLICATE KEY UPDATE at = LEAST(at, VALUES(at))`,
+    [listo.clock.now()],
+    tx,
+  );
+}
+
+/** A date has come, a step ought to be over, or what the plan runs on has changed. */
 export const lookAtPlans: TimerHandler = async (listo, due, tx) => {
   for (const { ticketNumber } of due) {
     const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);

@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { PlanStepView, PlanView } from '../../contract/plans';
 import type { Ticket, TicketRow } from '../../contract/tickets';
+import type { CalendarSpec } from '../../core/calendar';
 import type { ServicePlan } from '../../core/plans';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
@@ -207,6 +208,26 @@ test('when a plan slips past its promise its holder is told at once, with what d
   );
   expect(told.map(({ personId }) => personId)).toContain('marta');
   app.clock.pass(-days);
+});
+
+test('a calendar that changes moves the forecast of every plan on it, and what was promised stays', async () => {
+  const number = await raise(aro!, { ...transfer, title: 'Seventh' });
+  const forecastOf = async () => (await app.listo.db.tables.plans.findOne({ ticketNumber: number }))!;
+  const before = await forecastOf();
+  const helder = await app.as('helder');
+  const { body } = await helder.call('GET', '/calendars');
+  const { spec, version } = (body as { id: string; spec: CalendarSpec; version: number }[]).find(
+    ({ id }) => id === 'office',
+  )!;
+  const exceptions = [...spec.exceptions, { date: '2026-11-26', name: 'Storm', windows: [] }];
+  const change = { version, spec: { ...spec, exceptions } };
+  expect((await helder.call('PUT', '/calendars/office', change)).status).toBe(200);
+  // The stores are closed for a day more, and the gear is what the date hangs on.
+  const moved = await until(forecastOf, ({ forecastAt }) => forecastAt > before.forecastAt);
+  expect(moved.promisedAt).toBe(before.promisedAt);
+  expect(moved.slippedTo).toBe(moved.forecastAt);
+  expect((await helder.call('PUT', '/calendars/office', { version: version + 1, spec })).status).toBe(200);
+  await until(forecastOf, ({ slippedTo }) => slippedTo === null);
 });
 
 describe('an outside address', () => {

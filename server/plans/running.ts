@@ -47,9 +47,14 @@ export async function planOn(
   ticket: PlanFields,
   { legs }: Pick<PlanRow, 'legs'>,
   steps: Pick<StepRow, 'definition'>[],
+  tx?: Transaction,
 ): Promise<Pick<Running, 'plan' | 'fields' | 'calendars'>> {
-  const calendars = withRoundTheClock(await listo.calendars.getAll());
-  const teams = await listo.db.select<{ id: string; calendarId: string }>('SELECT id, calendarId FROM teams');
+  const calendars = withRoundTheClock(await listo.calendars.getAll(tx));
+  const teams = await listo.db.select<{ id: string; calendarId: string }>(
+    'SELECT id, calendarId FROM teams',
+    {},
+    tx,
+  );
   const calendarIds = new Map(teams.map(({ id, calendarId }) => [id, calendarId]));
   const fields = fieldsOf(ticket);
   const plan = toPlan(
@@ -72,7 +77,7 @@ export async function findRunning(
     { ticketNumber: ticket.number },
     { order: ['position'], ...(tx && { transaction: tx }) },
   );
-  return { ticket, row, steps, ...(await planOn(listo, ticket, row, steps)) };
+  return { ticket, row, steps, ...(await planOn(listo, ticket, row, steps, tx)) };
 }
 
 export function progressOf(steps: StepRow[]): Progress {

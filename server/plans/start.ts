@@ -40,7 +40,7 @@ export async function startPlan(
       ...{ ticked: [], sending: null, answerToken: null, version: 1 },
     };
   });
-  const planned = await planOn(listo, ticket, { legs }, steps);
+  const planned = await planOn(listo, ticket, { legs }, steps, tx);
   const { finish } = forecast(planned.plan, now, {}, planned.fields, planned.calendars, now);
   const row: PlanRow = {
     ...{ ticketNumber: ticket.number, legs, startedAt: now, promisedAt: toQuarter(finish) },

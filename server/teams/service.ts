@@ -12,6 +12,7 @@ import { OK } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
+import { lookAtAllPlans } from '../plans/goOn';
 import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 
@@ -106,6 +107,7 @@ export async function updateTeam(
     if (changed.calendarId !== team.calendarId) {
       await moveTargets(listo, tx, team, changed.calendarId);
       await askForRecount(listo, tx, team.name.en);
+      await lookAtAllPlans(listo, tx);
     }
     await setClosing(listo, changed, tx);
     await append(listo, tx, {
