@@ -8,7 +8,7 @@ import {
   type Transaction,
   type WhereOptions,
 } from 'sequelize';
-import { runInTransaction, send } from './transaction';
+import { read, runInTransaction, send } from './transaction';
 
 /** Column kinds; instants are epoch milliseconds. */
 export const text = (length = 255) => DataTypes.STRING(length);
@@ -20,6 +20,20 @@ export const integer = DataTypes.BIGINT;
 export const longText = DataTypes.TEXT('long');
 /** A number that the database hands out. */
 export const autoNumber = { type: DataTypes.BIGINT, autoIncrement: true };
+
+/** Conditions that only say what columns are, as SQL with question marks; null where they say more. */
+function toPlain(where: WhereOptions): { sql: string; values: unknown[] } | null {
+  const entries = Object.entries(where as Record<string, unknown>);
+  const isPlain = (value: unknown): boolean => value === null || typeof value !== 'object';
+  const isSaid = entries.length > 0 && Object.getOwnPropertySymbols(where).length === 0;
+  if (!isSaid || !entries.every(([, value]) => value !== undefined && isPlain(value))) return null;
+  return {
+    sql: entries
+      .map(([column, value]) => `\`${column}\` ${value === null ? 'IS NULL' : '= ?'}`)
+      .join(' AND '),
+    values: entries.flatMap(([, value]) => (value === null ? [] : [value])),
+  };
+}
 
 /**
  * A table whose rows are plain objects. Sequelize does the work; its instances cost three times the read and are
@@ -59,6 +73,13 @@ export class Table<Row extends object> {
   }
 
   async findOne(where: WhereOptions<Row>, tx?: Transaction, lock = false): Promise<Row | null> {
+    const plain = toPlain(where);
+    if (plain) {
+      const names = this.columns.map((column) => `\`${column}\``).join();
+      const sql = `SELECT ${names} FROM ${this.name} WHERE ${plain.sql} LIMIT 1${lock ? ' FOR UPDATE' : ''}`;
+      const [found] = await read<Row>(this.sequelize, sql, plain.values, tx);
+      return found ? this.toRow(found) : null;
+    }
     const options = tx ? { transaction: tx, ...(lock && { lock: tx.LOCK.UPDATE }) } : {};
     const row = await this.model.findOne({ ...options, where, raw: true });
     return row && this.toRow(row);
@@ -82,11 +103,22 @@ export class Table<Row extends object> {
 
   /** How many rows changed. */
   async update(where: WhereOptions<Row>, changes: Partial<Row>, tx?: Transaction): Promise<number> {
+    const plain = toPlain(where);
+    const columns = this.columns.filter((column) => changes[column] !== undefined);
+    if (plain && tx && columns.length > 0) {
+      const set = columns.map((column) => `\`${column}\` = ?`).join();
+      const values = columns.map((column) => this.toValue(column, changes[column]));
+      const sql = `UPDATE ${this.name} SET ${set} WHERE ${plain.sql}`;
+      return (await send(tx, sql, [...values, ...plain.values])).affectedRows;
+    }
     const [count] = await this.model.update(changes, { where, ...(tx && { transaction: tx }) });
     return count;
   }
 
   async remove(where: WhereOptions<Row>, tx?: Transaction): Promise<number> {
+    const plain = toPlain(where);
+    if (plain && tx)
+      return (await send(tx, `DELETE FROM ${this.name} WHERE ${plain.sql}`, plain.values)).affectedRows;
     return this.model.destroy({ where, ...(tx && { transaction: tx }) });
   }
 
@@ -106,7 +138,7 @@ export class Table<Row extends object> {
     return this.jsons.has(column) ? JSON.stringify(value) : value;
   }
 
-  private toRow(raw: Model): Row {
+  private toRow(raw: Model | Row): Row {
     const row = raw as unknown as Record<string, unknown>;
     for (const column of this.flags) if (column in row) row[column] = Boolean(row[column]);
     return row as Row;

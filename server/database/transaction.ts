@@ -38,17 +38,20 @@ function toSent(values: Record<string, unknown>): Record<string, unknown> {
   );
 }
 
-/** Reads rows with named values, as directly: within a transaction, or over a connection of the pool. */
+/** Reads rows with named values (or with values at its question marks), as directly: within a transaction, or over a connection of the pool. */
 export async function read<Row extends object>(
   sequelize: Sequelize,
   sql: string,
-  values: Record<string, unknown>,
+  values: Record<string, unknown> | unknown[],
   tx?: Transaction,
 ): Promise<Row[]> {
   const { connectionManager: pool } = sequelize as unknown as { connectionManager: Pool };
   const connection = tx ? (tx as Inside).connection : await pool.getConnection({ type: 'read' });
   try {
-    return Array.from(await connection.query<Row[]>({ sql, namedPlaceholders: true }, toSent(values)));
+    const rows = Array.isArray(values)
+      ? await connection.query<Row[]>(sql, values)
+      : await connection.query<Row[]>({ sql, namedPlaceholders: true }, toSent(values));
+    return Array.from(rows);
   } finally {
     if (!tx) pool.releaseConnection(connection);
   }

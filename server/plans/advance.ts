@@ -18,6 +18,9 @@ const AGAIN_MS = 86_400_000;
 
 const ALL_DONE: LocalText = { en: 'Every step is done.', pt: 'Todos os passos estão feitos.' };
 
+/** The service of the ticket, read where it is needed. */
+type ServiceOf = () => Promise<ServiceRow>;
+
 const rule = { actorId: null, via: 'rule' } as const;
 const bySystem = { by: 'system', ...rule } as const;
 
@@ -26,7 +29,7 @@ async function begin(
   listo: Listo,
   tx: Transaction,
   { ticket }: Running,
-  service: ServiceRow,
+  serviceOf: ServiceOf,
   step: StepRow,
   neededBy: number,
 ): Promise<void> {
@@ -37,7 +40,7 @@ async function begin(
   if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
   if (definition.kind !== 'approval') return;
   try {
-    await openApproval(listo, tx, ticket, service, definition, step.stepId);
+    await openApproval(listo, tx, ticket, await serviceOf(), definition, step.stepId);
   } catch (error) {
     if (!(error instanceof NoApprover)) throw error;
     await recordStep(
@@ -56,7 +59,7 @@ async function beginAll(
   listo: Listo,
   tx: Transaction,
   running: Running,
-  service: ServiceRow,
+  serviceOf: ServiceOf,
 ): Promise<boolean> {
   const { plan, steps, fields, ticket } = running;
   for (;;) {
@@ -74,7 +77,7 @@ async function beginAll(
         { type: 'stepNotNeeded', ...rule },
       );
     const { steps: times } = forecastOf(running, now);
-    for (const id of start) await begin(listo, tx, running, service, stepOf(id), times[id]!.latestFinish);
+    for (const id of start) await begin(listo, tx, running, serviceOf, stepOf(id), times[id]!.latestFinish);
   }
 }
 
@@ -89,6 +92,7 @@ async function watchPromise(
   const isLate = finish > row.promisedAt + SLIP_MS;
   const isTold = row.slippedTo !== null && finish < row.slippedTo + AGAIN_MS;
   const slippedTo = !isLate ? null : isTold ? row.slippedTo : finish;
+  if (slippedTo === row.slippedTo && Math.abs(finish - row.forecastAt) < SLIP_MS) return;
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { forecastAt: finish, slippedTo }, tx);
   Object.assign(row, { forecastAt: finish, slippedTo });
   if (!isLate || isTold) return;
@@ -101,8 +105,6 @@ async function watchPromise(
 
 /** Looks again when a step may begin for its date, or when one that runs ought to be over. */
 async function setLook(listo: Listo, tx: Transaction, running: Running, number: number): Promise<void> {
-  const { timers } = listo.db.tables;
-  await timers.remove({ ticketNumber: number, kind: 'planLook' }, tx);
   const now = listo.clock.now();
   const progress = progressOf(running.steps);
   const { steps } = forecastOf(running, now);
@@ -111,8 +113,10 @@ async function setLook(listo: Listo, tx: Transaction, running: Running, number: 
     return !progress[id] && notBefore !== undefined ? [notBefore] : [];
   });
   const next = Math.min(...instants.map((at) => (at > now ? at : now + 3_600_000)));
-  if (Number.isFinite(next))
-    await timers.insert({ ticketNumber: number, kind: 'planLook', ref: '', at: next }, tx);
+  const look = { ticketNumber: number, kind: 'planLook', ref: '' } as const;
+  const { timers } = listo.db.tables;
+  if (Number.isFinite(next)) await timers.insertAll([{ ...look, at: next }], tx, { updates: ['at'] });
+  else await timers.remove(look, tx);
 }
 
 /**
@@ -123,11 +127,11 @@ export async function advancePlan(
   listo: Listo,
   tx: Transaction,
   running: Running,
-  service: ServiceRow,
+  serviceOf: ServiceOf,
 ): Promise<void> {
   const { ticket, row, steps } = running;
   if (row.finishedAt !== null || !isOpen(ticket.state)) return;
-  const finished = await beginAll(listo, tx, running, service);
+  const finished = await beginAll(listo, tx, running, serviceOf);
   const isHeld = ticket.state === 'held' && ticket.heldFor === 'approval';
   const isRefused = steps.some(
     ({ state, definition }) => state === 'failed' && definition.kind === 'approval',
@@ -152,7 +156,7 @@ export async function advancePlan(
     { requesterId: ticket.requesterId },
     tx,
   );
-  const solution = (service.plan?.doneWords ?? ALL_DONE)[requester!.language];
+  const solution = ((await serviceOf()).plan?.doneWords ?? ALL_DONE)[requester!.language];
   await makeMove(listo, tx, ticket, { name: 'finish', ...bySystem, input: { solution } });
 }
 

@@ -9,8 +9,8 @@ import { findRunning } from './running';
 export async function goOn(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
   const running = await findRunning(listo, ticket, tx);
   if (!running) return;
-  const service = (await listo.db.tables.services.findOne({ id: ticket.serviceId }, tx))!;
-  await advancePlan(listo, tx, running, service);
+  const serviceOf = async () => (await listo.db.tables.services.findOne({ id: ticket.serviceId }, tx))!;
+  await advancePlan(listo, tx, running, serviceOf);
 }
 
 /** What is left of the plan of a ticket that is no longer wanted. */
