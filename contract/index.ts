@@ -1,3 +1,4 @@
+import { absenceEndpoints } from './absences';
 import { approvalEndpoints } from './approvals';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
@@ -24,5 +25,6 @@ export const api = {
   clocks: clockEndpoints,
   approvals: approvalEndpoints,
   plans: planEndpoints,
+  absences: absenceEndpoints,
   notifications: notificationEndpoints,
 };

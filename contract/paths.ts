@@ -63,6 +63,11 @@ export const paths = {
     mine: { method: 'get', path: '/my/asks' },
     decide: { method: 'post', path: '/asks/:id/decision' },
   },
+  absences: {
+    mine: { method: 'get', path: '/my/absences' },
+    add: { method: 'post', path: '/my/absences' },
+    remove: { method: 'delete', path: '/my/absences/:id' },
+  },
   plans: {
     move: { method: 'post', path: '/tickets/:number/steps/:stepId/moves' },
     answer: { method: 'post', path: '/step-answers/:token' },

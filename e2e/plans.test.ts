@@ -47,6 +47,21 @@ test('a team finds its step in its list, takes it, ticks it off and is done with
   expect(await listBarriers(jonas)).toEqual([]);
 });
 
+test('someone says when they are away, and who decides meanwhile decides in their place', async () => {
+  const olav = await browser.open('ana', '/away');
+  await see(olav, 'When I am away');
+  const today = await olav.evaluate(() => new Date().toISOString().slice(0, 10));
+  await click(olav, 'Set it');
+  await see(olav, 'This is needed.');
+  await setField(olav, 'First day away', '2026-11-01');
+  await setField(olav, 'Last day away', today);
+  await type(olav, 'Who decides in your place?', 'Graça');
+  await olav.locator('::-p-text(Graça Pinheiro, Regional manager)').click();
+  await click(olav, 'Set it');
+  await see(olav, 'Graça Pinheiro decides in your place');
+  expect(await listBarriers(olav)).toEqual([]);
+});
+
 test('the plan is seen in time, also in the dark; a step is left out with a reason', async () => {
   const bia = await browser.open('bia', '/desk/mine', { isDark: true });
   await bia.locator('::-p-text(Lena Storm moves)').click();

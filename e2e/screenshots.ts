@@ -66,7 +66,7 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'plan-ticket',
+    name: 'ticket-plan',
     person: 'marta',
     address: '/desk/mine',
     sees: 'Joel Brandt moves',

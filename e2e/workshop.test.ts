@@ -106,7 +106,7 @@ test('a day of the year gets hours of its own; holidays and a file close days; a
   );
   const upload = (await helder.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
   await upload.uploadFile(good);
-  await see(helder, '1 days taken in; 0 entries close nothing.');
+  await see(helder, '1 day taken in; 0 entries close nothing.');
   const bad = path.join(folder, 'bad.ics');
   await writeFile(bad, lines('BEGIN:VEVENT', 'DTSTART:tomorrow', 'END:VEVENT'));
   await upload.uploadFile(bad);

@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import path from 'node:path';
 import { pinoHttp } from 'pino-http';
 import { nanoid } from 'nanoid';
+import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
@@ -81,6 +82,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     ticketRoutes,
     approvalRoutes,
     planRoutes,
+    absenceRoutes,
     notificationRoutes,
   ])
     routes(router, listo);

@@ -12,6 +12,7 @@ const MyTicket = lazy(() =>
 );
 const Past = lazy(() => import('./ask/past/Past').then(({ Past: page }) => ({ default: page })));
 const Sessions = lazy(() => import('./session/Sessions').then(({ Sessions: page }) => ({ default: page })));
+const Away = lazy(() => import('./session/Away').then(({ Away: page }) => ({ default: page })));
 const Worklist = lazy(() =>
   import('./desk/worklist/Worklist').then(({ Worklist: page }) => ({ default: page })),
 );
@@ -47,6 +48,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'sessions', element: <Sessions /> },
+      { path: 'away', element: <Away /> },
       { path: '*', element: <Lost /> },
     ],
   },

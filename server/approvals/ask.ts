@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
-import { findVoters, type ApproverRef, type Asked, type Directory } from '../../core/approvals';
+import { findVoters, type Absence, type ApproverRef, type Asked, type Directory } from '../../core/approvals';
 import type { StepApproverRef } from '../../core/plans';
+import type { AbsenceRow } from '../absences/model';
 import type { ApprovalStep, ServiceRow } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Changes } from '../journal/model';
@@ -34,6 +35,7 @@ async function readDirectory(
   service: ServiceRow,
   refs: ApproverRef[],
   asked: Asked,
+  absences: Absence[],
 ): Promise<Directory> {
   const { select, tables } = listo.db;
   const teamIds = refs.flatMap((ref) => ('team' in ref ? [ref.team] : []));
@@ -55,7 +57,11 @@ async function readDirectory(
     fallback = administrator?.id ?? null;
   }
   const named = refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
-  const ids = [asked.requester, asked.recipient, ...named, ...members.map(({ personId }) => personId)];
+  const ids = [
+    ...[asked.requester, asked.recipient, ...named],
+    ...members.map(({ personId }) => personId),
+    ...absences.flatMap(({ delegate }) => delegate ?? []),
+  ];
   const people = await readLine(listo, tx, fallback === null ? ids : [...ids, fallback]);
   return {
     people: Object.fromEntries(
@@ -71,6 +77,19 @@ async function readDirectory(
     owners: { service: {}, costCentre: {}, asset: {} },
     fallback: fallback === null ? {} : { [service.id]: fallback },
   };
+}
+
+/** Who is away now, and who decides in their place. */
+async function readAbsences(listo: Listo, tx: Transaction, now: number): Promise<Absence[]> {
+  const rows = await listo.db.select<AbsenceRow>(
+    'SELECT * FROM absences WHERE fromAt <= :now AND toAt > :now',
+    { now },
+    tx,
+  );
+  return rows.map(({ personId, fromAt, toAt, delegateId }) => ({
+    ...{ person: personId, from: fromAt, to: toAt },
+    ...(delegateId !== null && { delegate: delegateId }),
+  }));
 }
 
 /** Those who head the sites that the form names, as the people they are. */
@@ -117,8 +136,9 @@ export async function openApproval(
     service: service.id,
   };
   const refs = await resolveRefs(listo, tx, ticket, step.refs);
-  const directory = await readDirectory(listo, tx, service, refs, asked);
-  const { voters } = findVoters(refs, asked, directory, [], now);
+  const absences = await readAbsences(listo, tx, now);
+  const directory = await readDirectory(listo, tx, service, refs, asked, absences);
+  const { voters } = findVoters(refs, asked, directory, absences, now);
   if (voters.length === 0) throw new NoApprover(`nobody can decide on ticket ${ticket.number}`);
   const approvalId = nanoid();
   const { name, needs, declineBy } = step;

@@ -3,6 +3,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { up as foundation } from './migrations/0001-foundation';
 import { up as owedNotices } from './migrations/0002-owed-notices';
 import { up as plans } from './migrations/0003-plans';
+import { up as absences } from './migrations/0004-absences';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -10,6 +11,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0001-foundation', up: foundation },
       { name: '0002-owed-notices', up: owedNotices },
       { name: '0003-plans', up: plans },
+      { name: '0004-absences', up: absences },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -1,4 +1,5 @@
 import type { Sequelize } from 'sequelize';
+import { createAbsenceTables } from '../absences/model';
 import { createApprovalTables } from '../approvals/model';
 import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
@@ -20,6 +21,7 @@ export function createTables(sequelize: Sequelize) {
     ...createCatalogueTables(sequelize),
     ...createTicketTables(sequelize),
     ...createApprovalTables(sequelize),
+    ...createAbsenceTables(sequelize),
     ...createFileTables(sequelize),
     ...createJournalTables(sequelize),
     ...createClockTables(sequelize),

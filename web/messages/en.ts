@@ -85,6 +85,21 @@ export const en = {
     live: 'Live',
     lastChange: 'last change {{ago}}: {{who}} {{what}} {{number}}',
   },
+  away: {
+    title: 'When I am away',
+    lead: 'What would come to you to decide meanwhile goes to who stands in for you. It counts as your word.',
+    from: 'First day away',
+    to: 'Last day away',
+    delegate: 'Who decides in your place?',
+    delegateHelp: 'Without anybody it waits until you are back.',
+    nobody: 'Nobody',
+    add: 'Set it',
+    span: '{{from}} to {{to}}',
+    now: 'now',
+    decides: '{{name}} decides in your place',
+    waits: 'Decisions wait for you',
+    remove: 'Take back',
+  },
   sessions: {
     title: 'Where you are signed in',
     this: 'this one',
@@ -141,6 +156,7 @@ export const en = {
     repeated: 'One percentage stands twice.',
     notPossible: 'This has passed already. Choose a later one.',
     noApprover: 'Nobody can decide this. Tell the service desk.',
+    overlaps: 'You are away then already. Take that back first.',
   },
   ask: {
     title: 'What do you need, {{name}}?',
@@ -264,6 +280,7 @@ export const en = {
   approvals: {
     by: 'please by {{when}}',
     title: 'For you to decide',
+    inPlaceOf: 'in place of {{name}}, who is away',
     why: {
       manager: 'because you are their manager',
       oneUp: 'because you are the next one up',

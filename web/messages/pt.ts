@@ -87,6 +87,21 @@ export const pt: Messages = {
     live: 'Em direto',
     lastChange: 'última mudança {{ago}}: {{who}} {{what}} {{number}}',
   },
+  away: {
+    title: 'Quando estou fora',
+    lead: 'O que viria a si para decidir vai, entretanto, para quem o substitui. Vale como a sua palavra.',
+    from: 'Primeiro dia fora',
+    to: 'Último dia fora',
+    delegate: 'Quem decide por si?',
+    delegateHelp: 'Sem ninguém, espera até voltar.',
+    nobody: 'Ninguém',
+    add: 'Guardar',
+    span: '{{from}} a {{to}}',
+    now: 'agora',
+    decides: '{{name}} decide por si',
+    waits: 'As decisões esperam por si',
+    remove: 'Retirar',
+  },
   sessions: {
     title: 'Onde tem sessão aberta',
     this: 'esta',
@@ -143,6 +158,7 @@ export const pt: Messages = {
     repeated: 'Uma percentagem está duas vezes.',
     notPossible: 'Já passou. Escolha mais tarde.',
     noApprover: 'Ninguém pode decidir isto. Avise a central de serviços.',
+    overlaps: 'Já está fora nessa altura. Retire essa ausência primeiro.',
   },
   ask: {
     title: 'De que precisa, {{name}}?',
@@ -266,6 +282,7 @@ export const pt: Messages = {
   approvals: {
     by: 'por favor até {{when}}',
     title: 'Para si decidir',
+    inPlaceOf: 'em vez de {{name}}, que está fora',
     why: {
       manager: 'porque é a sua chefia',
       oneUp: 'porque é o nível acima',

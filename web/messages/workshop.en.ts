@@ -52,7 +52,8 @@ export const workshopEn = {
     addHolidays: 'Close these {{count}} days',
     file: 'Take in a file …',
     fileOut: 'Save as a file',
-    fileRead: '{{count}} days taken in; {{passedOver}} entries close nothing.',
+    fileRead_one: '{{count}} day taken in; {{passedOver}} entries close nothing.',
+    fileRead_other: '{{count}} days taken in; {{passedOver}} entries close nothing.',
     fileFault: 'Line {{line}}: {{fault}} {{text}}',
     faults: {
       notACalendar: 'This is not an iCalendar file.',

@@ -53,7 +53,8 @@ export const workshopPt: WorkshopWords = {
     addHolidays: 'Fechar estes {{count}} dias',
     file: 'Ler um ficheiro …',
     fileOut: 'Guardar como ficheiro',
-    fileRead: '{{count}} dias lidos; {{passedOver}} entradas não fecham nada.',
+    fileRead_one: '{{count}} dia lido; {{passedOver}} entradas não fecham nada.',
+    fileRead_other: '{{count}} dias lidos; {{passedOver}} entradas não fecham nada.',
     fileFault: 'Linha {{line}}: {{fault}} {{text}}',
     faults: {
       notACalendar: 'Isto não é um ficheiro iCalendar.',

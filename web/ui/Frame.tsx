@@ -64,6 +64,9 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
           {t(isDark ? 'frame/light' : 'frame/dark')}
         </Menu.Item>
         <Menu.Item onClick={onKeys}>{t('frame/keys')}</Menu.Item>
+        <Menu.Item component={Link} to="/away">
+          {t('away/title')}
+        </Menu.Item>
         <Menu.Item component={Link} to="/sessions">
           {t('frame/sessions')}
         </Menu.Item>

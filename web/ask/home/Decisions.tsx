@@ -8,7 +8,7 @@ import { api } from '../../api/endpoints';
 import type { Ask } from '../../../contract/approvals';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
-import { useAsks, useRenew } from '../../api/queries';
+import { useAsks, useMe, useRenew } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -23,6 +23,7 @@ function Decision({ ask }: { ask: Ask }) {
   const money = useMoney();
   const now = useNow(60_000);
   const renew = useRenew();
+  const me = useMe();
   const [isDeclining, setDeclining] = useState(false);
   const [words, setWords, clearWords] = useDraft(`ask:${ask.id}`, '');
   const decide = useMutation({
@@ -51,7 +52,11 @@ function Decision({ ask }: { ask: Ask }) {
       <div className={classes.facts}>
         <span>{local(ask.service)}</span>
         <b>{ask.cost === null ? t('approvals/noCost') : t('service/cost', { amount: money(ask.cost) })}</b>
-        <span>{t(`approvals/why/${ask.reason}`)}</span>
+        <span>
+          {ask.voter.id === me.id
+            ? t(`approvals/why/${ask.reason}`)
+            : t('approvals/inPlaceOf', { name: ask.voter.name })}
+        </span>
         <span>{t('ask/since', { span: times.span((now - ask.since) / 60_000, 24) })}</span>
         {ask.dueAt !== null && (
           <span data-late={ask.dueAt < now || undefined}>
