@@ -29,6 +29,8 @@ export const serviceCardSchema = z.object({
   /** In euro cents; null where it costs nothing. */
   cost: z.number().int().nullable(),
   needsApproval: z.boolean(),
+  /** Whether several teams fulfil it, one after the other. */
+  hasPlan: z.boolean(),
   /** Median working time to done over the last 90 days, in minutes and in days of the team's calendar. */
   usually: z.object({ minutes: z.number(), hoursPerDay: z.number() }).nullable(),
 });

@@ -23,15 +23,15 @@ const choice = (
   ...more,
 });
 
+/** The terminals that crews sail from, by the name of the site. */
+const BASES = [
+  ...['Port Alder', 'Quell Harbour', 'Santa Ombra', 'Ilha Curva', 'Marrow Point'],
+  ...['Fenwick Sound', 'Baía Longa', 'Tarn Quay', 'Cape Lorne'],
+].map((name): [string, string, string] => [name, name, name]);
+
 const TRANSFER_FIELDS: FormField[] = [
-  {
-    name: 'from',
-    kind: 'place',
-    label: t('From which base?', 'De que base?'),
-    needed: true,
-    filledFrom: 'site',
-  },
-  { name: 'to', kind: 'place', label: t('To which base?', 'Para que base?'), needed: true },
+  choice('from', t('From which base?', 'De que base?'), {}, ...BASES),
+  choice('to', t('To which base?', 'Para que base?'), {}, ...BASES),
   { name: 'day', kind: 'date', label: t('First day there', 'Primeiro dia lá'), needed: true },
   yesNo('gear', t('Safety gear needed there?', 'Precisa de equipamento de segurança?')),
   choice(

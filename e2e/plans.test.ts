@@ -1,3 +1,4 @@
+import type { Page } from 'puppeteer-core';
 import { startDemoApp, type DemoApp } from './harness/app';
 import { click, listBarriers, see, setField, startBrowser, type, type TestBrowser } from './harness/browser';
 
@@ -15,14 +16,20 @@ afterAll(async () => {
 });
 afterEach(() => expect(failures.splice(0)).toEqual([]));
 
+/** Chooses from a list that opens. */
+async function pick(page: Page, label: string, option: string): Promise<void> {
+  await page.locator(`::-p-aria([name="${label}"][role="combobox"])`).click();
+  await page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
+}
+
 test('raised by a manager for someone else, it promises a date and says where it stands, to both', async () => {
   const aro = await browser.open(
     'aro',
     '/ask/services/crew-transfer?for=joel&name=Joel+Brandt&title=Joel+moves',
   );
   await see(aro, 'Move to another base');
-  await type(aro, 'From which base? needed', 'Fenwick Sound');
-  await type(aro, 'To which base? needed', 'Port Alder');
+  await pick(aro, 'From which base? needed', 'Fenwick Sound');
+  await pick(aro, 'To which base? needed', 'Port Alder');
   await setField(aro, 'First day there needed', '2027-01-11');
   await click(aro, 'Send to Service desk');
   await see(aro, 'promised');

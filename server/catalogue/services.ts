@@ -110,7 +110,8 @@ function toCard(
     description,
     cost,
     teamName: catalogue.teamNames.get(teamId)!,
-    needsApproval: approval !== null || (plan?.steps.some(({ kind: sort }) => sort === 'approval') ?? false),
+    needsApproval: approval !== null,
+    hasPlan: plan !== null,
     usually: usually.get(id) ?? null,
   };
 }

@@ -173,6 +173,7 @@ export const en = {
     past: 'All past ones',
     startFromPlace: 'Or start from where you are',
     needsManager: 'needs your manager',
+    severalTeams: 'several teams, one date',
     places: {
       gate: 'At a gate or kiosk',
       onBoard: 'On board',

@@ -175,6 +175,7 @@ export const pt: Messages = {
     past: 'Todos os passados',
     startFromPlace: 'Ou comece por onde está',
     needsManager: 'precisa da sua chefia',
+    severalTeams: 'várias equipas, uma só data',
     places: {
       gate: 'Numa porta ou quiosque',
       onBoard: 'A bordo',

@@ -1,4 +1,4 @@
-import { Button, Container, Group, Pill, Table, Text, TextInput, Title } from '@mantine/core';
+import { Button, Container, Group, Pill, Space, Table, Text, TextInput, Title } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -67,6 +67,7 @@ function AwayForm() {
           onChange={({ target }) => change({ to: target.value })}
         />
       </Group>
+      <Space h="md" />
       <PersonPicker
         label={t('away/delegate')}
         description={t('away/delegateHelp')}

@@ -6,14 +6,15 @@ import { useTimes } from '../../ui/useTimes';
 export function useServiceLine(): (service: ServiceCard) => string {
   const { t, local } = useWords();
   const times = useTimes();
-  return ({ usually, teamName, needsApproval }) => {
+  return ({ usually, teamName, needsApproval, hasPlan }) => {
     const days = usually ? Math.round(usually.minutes / 60 / usually.hoursPerDay) : 0;
     const time =
       usually &&
       (days >= 1
         ? t('time/usuallyDays', { count: days })
         : t('time/usually', { span: times.span(roundOff(usually.minutes)) }));
-    return [time, local(teamName), needsApproval ? t('ask/needsManager') : null].filter(Boolean).join(' · ');
+    const who = hasPlan ? t('ask/severalTeams') : local(teamName);
+    return [time, who, needsApproval ? t('ask/needsManager') : null].filter(Boolean).join(' · ');
   };
 }
 

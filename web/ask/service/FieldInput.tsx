@@ -1,4 +1,4 @@
-import { NumberInput, Radio, Stack, Textarea, TextInput } from '@mantine/core';
+import { NumberInput, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import type { ReactNode } from 'react';
 import type { FileRef } from '../../../contract/files';
 import type { AnswerLink, AnswerValue, FormField } from '../../../core/forms';
@@ -6,6 +6,9 @@ import { useWords } from '../../messages/useWords';
 import { FilesField } from '../../ui/FilesField';
 import { LinksField } from '../../ui/LinksField';
 import classes from './ServicePage.module.css';
+
+/** More choices than these are chosen from a list. */
+const MOST_RADIOS = 6;
 
 type Props = {
   field: FormField;
@@ -63,6 +66,16 @@ export function FieldInput({ field, value, error, isFilled, files, onFiles, onCh
               value: String(each),
               label: t(each ? 'common/yes' : 'common/no'),
             }));
+      if (choices.length > MOST_RADIOS)
+        return (
+          <Select
+            {...shared}
+            searchable
+            data={choices}
+            value={text || null}
+            onChange={(chosen) => onChange(chosen)}
+          />
+        );
       return (
         <Radio.Group
           {...shared}
