@@ -140,6 +140,15 @@ test('a promise is switched off and on; what it does as time runs out is changed
   await see(helder, 'at 90 %: tells the assignee');
 });
 
+test('a promise whose clock can never stop is warned of in words', async () => {
+  const { targets } = app.listo.db.tables;
+  const { definition } = (await targets.findOne({ id: 'network-hour' }))!;
+  await targets.update({ id: 'network-hour' }, { definition: { ...definition, stopWhen: { any: [] } } });
+  const helder = await browser.open('helder', '/workshop/promises');
+  await see(helder, 'Its clock can never stop');
+  await targets.update({ id: 'network-hour' }, { definition });
+});
+
 test('what happens out of hours is a sentence to fill in; a new team begins with two promises', async () => {
   const helder = await browser.open('helder', '/workshop/hours');
   await see(helder, 'P1 go to Network and radio, the rest waits');

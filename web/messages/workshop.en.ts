@@ -96,6 +96,13 @@ export const workshopEn = {
       operationalLevel: 'between teams',
       supplierContract: 'by a supplier',
     },
+    problems: {
+      neverStarts: 'Its clock can never start: nothing fits what it begins with.',
+      neverStops: 'Its clock can never stop: nothing fits what it ends with.',
+      missing: 'It has no limit or no calendar, so nothing is ever due by it.',
+      malformed: 'One of its limits is no duration.',
+      notPositive: 'It warns at a share that is not above zero.',
+    },
     within: 'within {{limits}}',
     otherwise: 'otherwise',
     going_one: '{{count}} clock going',

@@ -97,6 +97,13 @@ export const workshopPt: WorkshopWords = {
       operationalLevel: 'entre equipas',
       supplierContract: 'por um fornecedor',
     },
+    problems: {
+      neverStarts: 'O relógio nunca pode começar: nada cabe no que o inicia.',
+      neverStops: 'O relógio nunca pode parar: nada cabe no que o termina.',
+      missing: 'Não tem limite ou não tem calendário, por isso nada vence por ele.',
+      malformed: 'Um dos limites não é uma duração.',
+      notPositive: 'Avisa numa percentagem que não é maior do que zero.',
+    },
     within: 'em {{limits}}',
     otherwise: 'os restantes',
     going_one: '{{count}} relógio a correr',

@@ -2,7 +2,7 @@ import { Button, Switch } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Target } from '../../../contract/targets';
-import type { TargetNotice } from '../../../core/targets';
+import { checkTarget, type TargetNotice } from '../../../core/targets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useWords } from '../../messages/useWords';
@@ -43,6 +43,7 @@ function Promise({ target }: { target: Target }) {
   const { limits, hours, notice, teamName } = useTargetWords();
   const [isEditing, setEditing] = useState(false);
   const update = useUpdate(target);
+  const problems = [...new Set(checkTarget(target.definition).map(({ code }) => code))];
   const { definition, notices, isOn, mayEdit, going, teamId } = target;
   return (
     <article className={classes.promise} data-off={!isOn || undefined} aria-label={definition.name}>
@@ -53,6 +54,11 @@ function Promise({ target }: { target: Target }) {
           {hours(target)} · {t(`workshop/target/${definition.countFrom}`)}
           {teamId && ` · ${teamName(teamId)}`}
         </small>
+        {problems.map((code) => (
+          <p key={code} className={classes.problem}>
+            {t(`workshop/target/problems/${code}`)}
+          </p>
+        ))}
       </div>
       <div>
         <ul>
