@@ -10,7 +10,7 @@ import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
 import type { StepRow } from './model';
 import { recordStep } from './record';
-import { forecastOf, progressOf, type Running } from './running';
+import { fieldsOf, forecastOf, progressOf, type Running } from './running';
 
 /** A forecast this much past the promise is told of; and so much further, told of again. */
 const SLIP_MS = 60_000;
@@ -61,9 +61,12 @@ async function beginAll(
   running: Running,
   serviceOf: ServiceOf,
 ): Promise<boolean> {
-  const { plan, steps, fields, ticket } = running;
+  const { plan, steps, ticket } = running;
   for (;;) {
     const now = listo.clock.now();
+    // A step may have set a field that the next ones ask for.
+    running.fields = fieldsOf(ticket);
+    const { fields } = running;
     const { start, skip, finished } = nextSteps(plan, progressOf(steps), fields, now);
     if (start.length === 0 && skip.length === 0) return finished;
     const stepOf = (id: string): StepRow => steps.find(({ stepId }) => stepId === id)!;
@@ -133,12 +136,10 @@ export async function advancePlan(
   if (row.finishedAt !== null || !isOpen(ticket.state)) return;
   const finished = await beginAll(listo, tx, running, serviceOf);
   const isHeld = ticket.state === 'held' && ticket.heldFor === 'approval';
-  const isRefused = steps.some(
-    ({ state, definition }) => state === 'failed' && definition.kind === 'approval',
-  );
-  const isAsking = steps.some(
-    ({ state, definition }) => state === 'active' && definition.kind === 'approval',
-  );
+  const approvals = steps.filter(({ definition }) => definition.kind === 'approval');
+  const isRefused = approvals.some(({ state, reason }) => state === 'failed' && reason === 'declined');
+  // One that nobody can decide holds the ticket until someone mends that.
+  const isAsking = approvals.some(({ state }) => state === 'active' || state === 'failed');
   if (isHeld && isRefused) {
     await makeMove(listo, tx, ticket, { name: 'decline', ...bySystem, input: {} });
     return endPlan(listo, tx, running);

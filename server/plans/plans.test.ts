@@ -210,6 +210,32 @@ test('when a plan slips past its promise its holder is told at once, with what d
   app.clock.pass(-days);
 });
 
+test('done and reopened, a step that is done anew is done anew', async () => {
+  const number = await raise(aro!, {
+    ...transfer,
+    title: 'Eighth',
+    answers: { ...transfer.answers, gear: false },
+  });
+  await say(olav!, number, 'approve');
+  await say(iben!, number, 'approve');
+  await until(
+    () => statesOf(number),
+    ({ contract }) => contract === 'active',
+  );
+  for (const id of ['contract', 'centre']) await move(bia!, number, id, 'finish');
+  await until(
+    () => statesOf(number),
+    ({ welcome }) => welcome === 'active',
+  );
+  for (const id of ['welcome', 'how']) await move(bia!, number, id, 'finish');
+  const { state, version } = await read(number);
+  expect(state).toBe('done');
+  const reopen = { name: 'reopen', by: 'agent', version, input: { stillBroken: 'Nobody was there.' } };
+  expect((await bia!.call('POST', `/tickets/${number}/moves`, reopen)).status).toBe(200);
+  expect(await move(bia!, number, 'welcome', 'redo')).toBe(200);
+  expect(await statesOf(number)).toMatchObject({ welcome: 'active' });
+});
+
 test('a calendar that changes moves the forecast of every plan on it, and what was promised stays', async () => {
   const number = await raise(aro!, { ...transfer, title: 'Seventh' });
   const forecastOf = async () => (await app.listo.db.tables.plans.findOne({ ticketNumber: number }))!;
@@ -228,6 +254,39 @@ test('a calendar that changes moves the forecast of every plan on it, and what w
   expect(moved.slippedTo).toBe(moved.forecastAt);
   expect((await helder.call('PUT', '/calendars/office', { version: version + 1, spec })).status).toBe(200);
   await until(forecastOf, ({ slippedTo }) => slippedTo === null);
+});
+
+test('what a step sets, the next ones are judged by', async () => {
+  const name = { en: 'Step', pt: 'Passo' };
+  const isSet = { field: 'checked', op: 'is', value: true } as const;
+  const plan: ServicePlan = {
+    legs: [{ id: 'one', name }],
+    steps: [
+      {
+        id: 'set',
+        leg: 'one',
+        name,
+        kind: 'automatic',
+        action: { do: 'setField', field: 'checked', value: true },
+      },
+      { id: 'then', leg: 'one', name, kind: 'task', teamId: 'stores', after: ['set'], when: isSet },
+    ],
+  };
+  await app.listo.db.run('UPDATE services SET plan = :plan, version = version + 1 WHERE id = :id', {
+    plan: JSON.stringify(plan),
+    id: 'roster',
+  });
+  const roster = {
+    serviceId: 'roster',
+    title: 'Shift',
+    answers: { day: '2026-12-01', what: 'Wrong', urgency: 'canWait' },
+  };
+  let number = 0;
+  await until(
+    async () => planOf((number = await raise(ana!, roster))).catch(() => null),
+    (found) => found !== null,
+  );
+  expect(await statesOf(number)).toEqual({ set: 'done', then: 'active' });
 });
 
 describe('an outside address', () => {

@@ -16,7 +16,7 @@ const MOST_DAYS = 180;
 
 const isOver = ({ state }: StepRow): boolean => state === 'done' || state === 'skipped';
 
-/** What a step that has not begun waits for: steps of its leg, else the legs before it. */
+/** What a step that has not begun waits for: the legs before it, else steps of its own leg. */
 function waitsFor({ row, steps }: Running, { definition, state }: StepRow): LocalText[] {
   if (state !== 'waiting') return [];
   const inLeg = steps.filter((step) => definition.after?.includes(step.stepId) && !isOver(step));

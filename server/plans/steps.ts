@@ -71,6 +71,8 @@ export async function moveStep(
     const wanted = wantedOf(body, viewer, listo.clock.now());
     const type = TYPES[body.name];
     await recordStep(listo, tx, ticket, step, wanted, { type, actorId: viewer.id, via: 'desk' });
+    // A plan that was over goes on with what is to be done anew.
+    if (body.name === 'redo') await tables.plans.update({ ticketNumber: number }, { finishedAt: null }, tx);
     if (body.name !== 'take' && body.name !== 'tick') await goOn(listo, tx, ticket);
     return { version: step.version };
   });

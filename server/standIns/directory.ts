@@ -28,7 +28,9 @@ export function createDirectory(listo: Listo): Router {
   router.post('/', async (request, response) => {
     const demo = await listo.db.tables.settings.findOne({ name: 'demo' });
     const asked = askedSchema.safeParse(request.body);
-    if (!demo || !asked.success) {
+    // It answers to nobody but this application.
+    const isOurs = asked.data?.answerTo.startsWith(`${listo.address}/api/v1/step-answers/`) === true;
+    if (!demo || !asked.success || !isOurs) {
       response.status(demo ? 400 : 404).end();
       return;
     }

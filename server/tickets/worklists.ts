@@ -56,7 +56,7 @@ async function readSteps(
     `${ROW_SELECT.replace('t.assigneeId, t.teamId', 'ps.assigneeId, ps.teamId')}, ps.stepId, ps.definition, ps.neededBy
      FROM plan_steps ps JOIN tickets t ON t.number = ps.ticketNumber JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = ps.teamId
      LEFT JOIN plans pl ON pl.ticketNumber = t.number
-     WHERE ps.state = 'active' AND ${condition} AND ${visible.sql} ${beyond}
+     WHERE ps.state = 'active' AND t.state IN ('received', 'inWork', 'held') AND ${condition} AND ${visible.sql} ${beyond}
      ORDER BY ps.neededBy, ps.ticketNumber, ps.stepId LIMIT :limit`,
     { ...values },
   );

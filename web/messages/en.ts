@@ -475,6 +475,7 @@ export const en = {
       remindAt: 'Reminder',
       groupId: 'Group',
       isConfidential: 'Confidential',
+      answers: 'Answers',
     },
   },
   impacts: { person: 'one person', team: 'a team', site: 'a site', fleet: 'several sites' },

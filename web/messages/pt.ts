@@ -483,6 +483,7 @@ export const pt: Messages = {
       remindAt: 'Lembrete',
       groupId: 'Grupo',
       isConfidential: 'Confidencial',
+      answers: 'Respostas',
     },
   },
   impacts: { person: 'uma pessoa', team: 'uma equipa', site: 'um local', fleet: 'vários locais' },

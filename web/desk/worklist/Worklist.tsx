@@ -30,6 +30,7 @@ const TICK_MS = 15_000;
 function useLiveRows(name: WorklistName) {
   const query = useWorklist(name);
   const me = useMe();
+  const { local } = useWords();
   const calendars = useCalendars();
   const tickets = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const dues = tickets.map(({ clocks, step }) => step?.neededBy ?? getTightest(clocks)?.dueAt ?? Infinity);
@@ -39,7 +40,12 @@ function useLiveRows(name: WorklistName) {
   if (now > next && before <= next) setBefore(now);
   const rows: LiveRow[] = tickets.map((ticket) => {
     if (ticket.step)
-      return { ticket, live: calendars ? liveOfStep(ticket.step, calendars[me.calendarId], now) : null };
+      return {
+        ticket,
+        live: calendars
+          ? liveOfStep(ticket.step, local(ticket.step.name), calendars[me.calendarId], now)
+          : null,
+      };
     const clock = getTightest(ticket.clocks);
     return {
       ticket,

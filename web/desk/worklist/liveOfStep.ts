@@ -7,7 +7,8 @@ const SHORT_MINUTES = 120;
 
 /** A step drawn like a clock: how long until it is needed, so that the plan's promise holds. */
 export function liveOfStep(
-  { id, neededBy, name }: NonNullable<TicketRow['step']>,
+  { id, neededBy }: NonNullable<TicketRow['step']>,
+  name: string,
   calendar: CompiledCalendar | undefined,
   now: number,
 ): LiveClock {
@@ -15,7 +16,7 @@ export function liveOfStep(
   const leftMinutes = Math.trunc(left / MINUTE);
   return {
     clock: {
-      ...{ targetId: id, work: `step:${id}`, name: name.en, kind: 'operationalLevel', measures: 'step' },
+      ...{ targetId: id, work: `step:${id}`, name, kind: 'operationalLevel', measures: 'step' },
       ...{ state: 'running', countedFrom: null, elapsed: 0, limit: null, dueAt: neededBy },
       ...{ breachedAt: null, stoppedAt: null, calendarId: null, held: [] },
     },
