@@ -9,6 +9,7 @@ import { listDemoPeople } from './demoPeople';
 import { readMe } from './me';
 import { beginSession, checkPassword, endSession } from './sessions';
 import { needsSetUp, setUp } from './setUp';
+import { forgetViewers } from './viewer';
 
 export const SESSION_COOKIE = 'listo-session';
 const MAX_AGE_S = 14 * 86_400;
@@ -92,6 +93,7 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.setLanguage, async ({ viewer, body }) => {
     await tables.people.update({ id: viewer.id }, { language: body.language });
+    forgetViewers(listo);
     return OK;
   });
 

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { createToken, hashToken } from './token';
+import { forgetViewers } from './viewer';
 
 const DAY_MS = 86_400_000;
 const SESSION_MS = 14 * DAY_MS;
@@ -72,5 +73,6 @@ export async function checkPassword(
 
 export async function endSession(listo: Listo, personId: string, sessionId: string): Promise<void> {
   const ended = await listo.db.tables.sessions.remove({ id: sessionId, personId });
+  forgetViewers(listo);
   if (ended === 0) throw new ProblemError('notFound');
 }

@@ -1,5 +1,6 @@
 import type { Language } from '../../core/forms';
 import type { TeamRole, Viewer } from '../../core/rights';
+import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import { hashToken } from './token';
 
@@ -17,11 +18,34 @@ type Row = {
 };
 
 const SEEN_EVERY_MS = 60_000;
+/** So long a process goes by what it has read of a session: a page asks for several things at once. */
+const KNOWN_MS = 1_000;
+const MOST_KNOWN = 10_000;
 
-/** The person behind a session's token, or null when it is unknown, ended or expired. */
+type Known = { viewer: SignedIn; until: number };
+
+const known = new WeakMap<Database, Map<string, Known>>();
+
+/** Has this process read sessions anew: one has ended, or what is said of its person has changed. */
+export function forgetViewers({ db }: Listo): void {
+  known.delete(db);
+}
+
+/** The person behind a session's token, or null when it is unknown, ended (elsewhere: a second ago) or expired. */
 export async function findViewer(listo: Listo, token: string): Promise<SignedIn | null> {
-  const { db, clock } = listo;
   const sessionId = hashToken(token);
+  const viewers = known.get(listo.db) ?? new Map<string, Known>();
+  const kept = viewers.get(sessionId);
+  if (kept && performance.now() < kept.until) return kept.viewer;
+  if (viewers.size >= MOST_KNOWN) viewers.clear();
+  known.set(listo.db, viewers);
+  const viewer = await readViewer(listo, sessionId);
+  if (viewer) viewers.set(sessionId, { viewer, until: performance.now() + KNOWN_MS });
+  else viewers.delete(sessionId);
+  return viewer;
+}
+
+async function readViewer({ db, clock }: Listo, sessionId: string): Promise<SignedIn | null> {
   const now = clock.now();
   const [row] = await db.select<Row>(
     `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers, s.seenAt,
