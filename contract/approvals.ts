@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idParams, idSchema, instantSchema, localTextSchema, okSchema, personRefSchema } from './shared';
+import { idParams, idSchema, instantSchema, localTextSchema, okSchema, personRefSchema, textSchema } from './shared';
 
 const askSchema = z.object({
   id: idSchema,
@@ -15,6 +15,8 @@ const askSchema = z.object({
   since: instantSchema,
   /** By when a promise wants it decided. */
   dueAt: instantSchema.nullable(),
+  /** Since when the asker's answer to a question of mine is awaited. */
+  questionAt: instantSchema.nullable(),
   answers: z.array(z.object({ label: localTextSchema, value: z.string() })),
 });
 export type Ask = z.infer<typeof askSchema>;
@@ -36,5 +38,12 @@ export const approvalEndpoints = {
         error: 'missing',
       }),
     answer: okSchema,
+  }),
+  askBack: endpoint({
+    ...paths.approvals.askBack,
+    summary: 'Ask the requester something before deciding',
+    params: idParams,
+    body: z.object({ words: textSchema(2000) }),
+    answer: z.object({ messageId: idSchema }),
   }),
 };

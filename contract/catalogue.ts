@@ -1,28 +1,17 @@
 import * as z from 'zod';
-import { FIELD_KINDS, KNOWN_FACTS, type FormDefinition } from '../core/forms';
-import type { Condition } from '../core/conditions';
+import type { FormDefinition } from '../core/forms';
 import { endpoint } from './endpoint';
+import { formSchema } from './forms';
 import { PLACES } from './names';
 import { paths } from './paths';
 import { idParams, idSchema, localTextSchema } from './shared';
-
-export const formFieldSchema = z.object({
-  name: z.string(),
-  kind: z.enum(FIELD_KINDS),
-  label: localTextSchema,
-  help: localTextSchema.optional(),
-  needed: z.boolean(),
-  shownWhen: z.custom<Condition>().optional(),
-  filledFrom: z.enum(KNOWN_FACTS).optional(),
-  choices: z.array(z.object({ value: z.string(), label: localTextSchema })).optional(),
-  most: z.number().optional(),
-  least: z.number().optional(),
-});
 
 export const serviceCardSchema = z.object({
   id: idSchema,
   kind: z.enum(['incident', 'request']),
   place: z.enum(PLACES),
+  categoryId: idSchema.nullable(),
+  icon: z.string().nullable(),
   title: localTextSchema,
   description: localTextSchema,
   teamName: localTextSchema,
@@ -37,21 +26,47 @@ export const serviceCardSchema = z.object({
 export type ServiceCard = z.infer<typeof serviceCardSchema>;
 
 export const serviceSchema = serviceCardSchema.extend({
-  form: z.object({ fields: z.array(formFieldSchema) }) as unknown as z.ZodType<FormDefinition>,
+  form: formSchema as unknown as z.ZodType<FormDefinition>,
   isConfidential: z.boolean(),
+  /** Whether it can be asked for now; else what is said instead. */
+  isOn: z.boolean(),
+  offWords: localTextSchema.nullable(),
+  /** Whether it is for whom it would be asked for. */
+  isForYou: z.boolean(),
 });
 export type Service = z.infer<typeof serviceSchema>;
+
+export const categorySchema = z.object({
+  id: idSchema,
+  parentId: idSchema.nullable(),
+  name: localTextSchema,
+  position: z.number().int(),
+});
+export type Category = z.infer<typeof categorySchema>;
+
+const assetSchema = z.object({
+  id: idSchema,
+  kind: idSchema,
+  name: z.string(),
+  /** Whose it is to the one who asks: their own, of where they work, or another's. */
+  whose: z.enum(['own', 'near', 'other']),
+});
+
+/** For whom one asks; absent: for oneself. */
+const forQuery = z.object({ for: idSchema.optional() });
 
 export const catalogueEndpoints = {
   list: endpoint({
     ...paths.catalogue.list,
     summary: 'All services I may ask for',
+    query: forQuery,
     answer: z.array(serviceCardSchema),
   }),
   get: endpoint({
     ...paths.catalogue.get,
     summary: 'A service with its form',
     params: idParams,
+    query: forQuery,
     answer: serviceSchema,
   }),
   search: endpoint({
@@ -59,5 +74,20 @@ export const catalogueEndpoints = {
     summary: 'What fits the words typed so far, the best first',
     query: z.object({ q: z.string().max(200) }),
     answer: z.object({ services: z.array(serviceCardSchema) }),
+  }),
+  categories: endpoint({
+    ...paths.catalogue.categories,
+    summary: 'The catalogue by subject',
+    answer: z.array(categorySchema),
+  }),
+  assets: endpoint({
+    ...paths.catalogue.assets,
+    summary: 'Things that a request can be about: own first, then those of where one works',
+    query: z.object({
+      q: z.string().max(100).default(''),
+      kind: idSchema.optional(),
+      for: idSchema.optional(),
+    }),
+    answer: z.array(assetSchema),
   }),
 };

@@ -7,6 +7,7 @@ import { fileEndpoints } from './files';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
+import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
@@ -16,6 +17,7 @@ import { ticketEndpoints } from './tickets';
 export const api = {
   session: sessionEndpoints,
   catalogue: catalogueEndpoints,
+  services: serviceEndpoints,
   people: peopleEndpoints,
   calendars: calendarEndpoints,
   teams: teamEndpoints,

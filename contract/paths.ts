@@ -15,6 +15,20 @@ export const paths = {
     list: { method: 'get', path: '/services' },
     get: { method: 'get', path: '/services/:id' },
     search: { method: 'get', path: '/ask/search' },
+    categories: { method: 'get', path: '/categories' },
+    assets: { method: 'get', path: '/assets' },
+  },
+  services: {
+    list: { method: 'get', path: '/workshop/services' },
+    create: { method: 'post', path: '/workshop/services' },
+    order: { method: 'put', path: '/workshop/service-order' },
+    get: { method: 'get', path: '/workshop/services/:id' },
+    save: { method: 'put', path: '/workshop/services/:id/draft' },
+    discard: { method: 'delete', path: '/workshop/services/:id/draft' },
+    publish: { method: 'post', path: '/workshop/services/:id/versions' },
+    turn: { method: 'put', path: '/workshop/services/:id/state' },
+    tryAs: { method: 'get', path: '/workshop/services/:id/as/:personId' },
+    saveCategories: { method: 'put', path: '/categories' },
   },
   people: {
     search: { method: 'get', path: '/people' },
@@ -62,6 +76,7 @@ export const paths = {
   approvals: {
     mine: { method: 'get', path: '/my/asks' },
     decide: { method: 'post', path: '/asks/:id/decision' },
+    askBack: { method: 'post', path: '/asks/:id/question' },
   },
   absences: {
     mine: { method: 'get', path: '/my/absences' },

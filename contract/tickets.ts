@@ -11,7 +11,7 @@ import {
   TICKET_STATES,
   URGENCIES,
 } from '../core/tickets';
-import { formFieldSchema } from './catalogue';
+import { formFieldSchema } from './forms';
 import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
 import { WORKLISTS } from './names';

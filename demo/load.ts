@@ -11,6 +11,7 @@ import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import { createCalendars } from './calendars';
+import { CATEGORIES, createAssets } from './catalogue';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
@@ -120,6 +121,8 @@ export async function loadDemo(
   await tables.teams.insertAll(organisation.teams);
   await tables.groups.insertAll(organisation.groups);
   await tables.members.insertAll(organisation.members);
+  await tables.categories.insertAll(CATEGORIES);
+  await tables.assets.insertAll(createAssets(organisation));
   await tables.services.insertAll(services);
   await tables.targets.insertAll(targets);
 

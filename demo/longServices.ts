@@ -1,27 +1,9 @@
-import type { Condition } from '../core/conditions';
-import type { FormField, LocalText } from '../core/forms';
+import type { FormField } from '../core/forms';
 import type { ServicePlan } from '../core/plans';
-import type { ServiceRow } from '../server/catalogue/model';
+import { choice, t, wants, yesNo, type DemoService } from './serviceParts';
 
-const t = (en: string, pt: string): LocalText => ({ en, pt });
-const wants = (field: string): Condition => ({ field, op: 'is', value: true });
 /** The stand-in of the directory that accounts and rights live in. */
 const DIRECTORY = '/stand-in/directory';
-
-const yesNo = (name: string, label: LocalText, help?: LocalText): FormField => ({
-  ...{ name, kind: 'yesNo', label, needed: false },
-  ...(help && { help }),
-});
-const choice = (
-  name: string,
-  label: LocalText,
-  more: Partial<FormField>,
-  ...choices: [string, string, string][]
-): FormField => ({
-  ...{ name, kind: 'choice', label, needed: true },
-  choices: choices.map(([value, en, pt]) => ({ value, label: t(en, pt) })),
-  ...more,
-});
 
 /** The terminals that crews sail from, by the name of the site. */
 const BASES = [
@@ -30,18 +12,20 @@ const BASES = [
 ].map((name): [string, string, string] => [name, name, name]);
 
 const TRANSFER_FIELDS: FormField[] = [
-  choice('from', t('From which base?', 'De que base?'), {}, ...BASES),
-  choice('to', t('To which base?', 'Para que base?'), {}, ...BASES),
+  choice('from', t('From which base?', 'De que base?'), ...BASES),
+  choice('to', t('To which base?', 'Para que base?'), ...BASES),
   { name: 'day', kind: 'date', label: t('First day there', 'Primeiro dia lá'), needed: true },
   yesNo('gear', t('Safety gear needed there?', 'Precisa de equipamento de segurança?')),
-  choice(
-    'size',
-    t('Which size?', 'Que tamanho?'),
-    { shownWhen: wants('gear') },
-    ['s', 'Small', 'Pequeno'],
-    ['m', 'Middle', 'Médio'],
-    ['l', 'Large', 'Grande'],
-  ),
+  {
+    ...choice(
+      'size',
+      t('Which size?', 'Que tamanho?'),
+      ['s', 'Small', 'Pequeno'],
+      ['m', 'Middle', 'Médio'],
+      ['l', 'Large', 'Grande'],
+    ),
+    shownWhen: wants('gear'),
+  },
   yesNo('tablet', t('A bridge tablet?', 'Um tablet para a ponte?')),
   yesNo(
     'berth',
@@ -177,7 +161,6 @@ const STARTER_FIELDS: FormField[] = [
   choice(
     'hours',
     t('Full or part time?', 'A tempo inteiro ou parcial?'),
-    {},
     ['full', 'Full time', 'Tempo inteiro'],
     ['part', 'Part time', 'Tempo parcial'],
   ),
@@ -273,19 +256,10 @@ const STARTER: ServicePlan = {
   ],
 };
 
-type Long = Omit<ServiceRow, 'form'> & { fields: FormField[] };
-const common: Pick<
-  Long,
-  'kind' | 'groupId' | 'approval' | 'fallbackApproverId' | 'cost' | 'impact' | 'urgency' | 'isOn' | 'version'
-> = {
-  ...{ kind: 'request', groupId: null, approval: null, fallbackApproverId: 'helge', cost: null },
-  ...{ impact: 'person', urgency: 'canWait', isOn: true, version: 1 },
-};
-
 /** The two long services: several teams in the right order, and one date for who asked. */
-export const LONG_SERVICES: Long[] = [
+export const LONG_SERVICES: DemoService[] = [
   {
-    ...common,
+    kind: 'request',
     ...{ id: 'crew-transfer', place: 'joining', teamId: 'desk', fields: TRANSFER_FIELDS, plan: TRANSFER },
     title: t('Move to another base', 'Mudar para outra base'),
     description: t(
@@ -295,7 +269,7 @@ export const LONG_SERVICES: Long[] = [
     otherWords: t('crew transfer relocate base vessel change', 'transferência tripulação mudança base navio'),
   },
   {
-    ...common,
+    kind: 'request',
     ...{ id: 'starter', place: 'joining', teamId: 'desk', fields: STARTER_FIELDS, plan: STARTER },
     title: t('Someone new starts', 'Alguém novo começa'),
     description: t(

@@ -261,6 +261,15 @@ export type Organisation = {
   members: MemberRow[];
 };
 
+/** The part of the company that someone works in, by what they do. */
+function departmentOf(title: string, siteId: string): string {
+  if (/Deckhand|mate|Mate|Captain/.test(title)) return 'Deck';
+  if (/^Engineer/.test(title)) return 'Engine';
+  if (/^Cook/.test(title)) return 'Catering';
+  if (siteId === 'head') return 'Head office';
+  return siteId.startsWith('yard') ? 'Dockyards' : 'Terminals';
+}
+
 function emailOf(id: string): string {
   return `${id}@solvarra.example`;
 }
@@ -273,7 +282,7 @@ function personOf([id, name, title, siteId, more]: Named, phone: string): Person
     siteId,
     phone,
     email: emailOf(id),
-    department: title,
+    department: departmentOf(title, siteId),
     place: null,
     vessel: null,
     device: null,

@@ -148,7 +148,7 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
   const actor = { id: viewer.id };
   if ('says' in did) {
     const [ask] = await tables.asks.find({ ticketNumber: number, askedId: did.by });
-    await decide(listo, viewer, actor, ask!.id, { decision: did.says, words: '' });
+    await decide(listo, viewer.id, actor, ask!.id, { decision: did.says, words: '' });
     await transaction((tx) => decideAll(listo, number, tx));
     return;
   }

@@ -1,92 +1,24 @@
-import type { FormField, LocalText } from '../core/forms';
+import { categoryOf } from './catalogue';
+import { GROUND_SERVICES } from './groundServices';
 import { LONG_SERVICES } from './longServices';
-import type { ApprovalStep, ServiceRow } from '../server/catalogue/model';
+import { OFFICE_SERVICES } from './officeServices';
+import {
+  choice,
+  impact,
+  links,
+  MANAGER,
+  picture,
+  place,
+  site,
+  t,
+  urgency,
+  vessel,
+  what,
+  type DemoService,
+} from './serviceParts';
+import type { ServiceRow } from '../server/catalogue/model';
 
-const t = (en: string, pt: string): LocalText => ({ en, pt });
-
-const site: FormField = {
-  name: 'site',
-  kind: 'place',
-  label: t('Which site?', 'Em que local?'),
-  needed: true,
-  filledFrom: 'site',
-};
-const place: FormField = {
-  name: 'place',
-  kind: 'place',
-  needed: false,
-  filledFrom: 'place',
-  label: t('Where inside it?', 'Onde, lá dentro?'),
-  help: t('A gate, a deck or a room.', 'Uma porta, um convés ou uma sala.'),
-};
-const vessel: FormField = {
-  name: 'vessel',
-  kind: 'place',
-  label: t('Which vessel?', 'Que navio?'),
-  needed: true,
-  filledFrom: 'vessel',
-};
-const what: FormField = {
-  name: 'what',
-  kind: 'longText',
-  needed: true,
-  label: t('What happens?', 'O que acontece?'),
-  help: t('What you did, what it showed, since when.', 'O que fez, o que apareceu, desde quando.'),
-};
-const urgency: FormField = {
-  name: 'urgency',
-  kind: 'choice',
-  needed: true,
-  label: t('Can you still work?', 'Consegue trabalhar?'),
-  choices: [
-    { value: 'stopsWork', label: t('No, it stops work', 'Não, parou o trabalho') },
-    { value: 'slowsWork', label: t('Yes, but slower', 'Sim, mas mais devagar') },
-    { value: 'canWait', label: t('Yes, it can wait', 'Sim, pode esperar') },
-  ],
-};
-const impact: FormField = {
-  name: 'impact',
-  kind: 'choice',
-  needed: true,
-  label: t('Who is affected?', 'Quem é afetado?'),
-  choices: [
-    { value: 'person', label: t('Only me', 'Só eu') },
-    { value: 'team', label: t('My team', 'A minha equipa') },
-    { value: 'site', label: t('The whole site or vessel', 'Todo o local ou navio') },
-    { value: 'fleet', label: t('Several sites', 'Vários locais') },
-  ],
-};
-const picture: FormField = {
-  name: 'picture',
-  kind: 'files',
-  label: t('A picture of it', 'Uma fotografia'),
-  needed: false,
-};
-const links: FormField = {
-  name: 'links',
-  kind: 'links',
-  label: t('Links that help', 'Ligações úteis'),
-  needed: false,
-};
-const choice = (name: string, label: LocalText, ...choices: [string, string, string][]): FormField => ({
-  name,
-  kind: 'choice',
-  label,
-  needed: true,
-  choices: choices.map(([value, en, pt]) => ({ value, label: t(en, pt) })),
-});
-
-const MANAGER: ApprovalStep = {
-  name: t('Your manager agrees', 'A sua chefia concorda'),
-  refs: [{ manager: 'ofRequester' }],
-  needs: { kind: 'any' },
-  declineBy: 'any',
-};
-
-type Draft = Pick<ServiceRow, 'id' | 'kind' | 'place' | 'title' | 'description' | 'otherWords' | 'teamId'> &
-  Partial<ServiceRow> & { fields: FormField[] };
-
-const DRAFTS: Draft[] = [
+const SERVICES: DemoService[] = [
   {
     id: 'gate-broken',
     kind: 'incident',
@@ -111,7 +43,7 @@ const DRAFTS: Draft[] = [
     teamId: 'onboard',
     groupId: 'onboard-gates',
     cost: 34_000,
-    approval: MANAGER,
+    approvals: [MANAGER],
     title: t('A scanner for a new gate', 'Um leitor para uma porta nova'),
     description: t(
       'A hand or fixed scanner, set up for your passes.',
@@ -176,7 +108,7 @@ const DRAFTS: Draft[] = [
     teamId: 'onboard',
     groupId: 'onboard-bridge',
     cost: 89_000,
-    approval: MANAGER,
+    approvals: [MANAGER],
     title: t('A bridge tablet', 'Um tablet para a ponte'),
     description: t(
       'New or a replacement, with the charts loaded.',
@@ -225,7 +157,7 @@ const DRAFTS: Draft[] = [
     place: 'joining',
     teamId: 'apps',
     groupId: 'apps-access',
-    approval: MANAGER,
+    approvals: [MANAGER],
     title: t('Accounts and rights for a new starter', 'Contas e acessos para quem começa'),
     description: t(
       'Everything a new colleague signs in with on the first day.',
@@ -335,17 +267,14 @@ const DRAFTS: Draft[] = [
 
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
-  return [...DRAFTS, ...LONG_SERVICES].map(({ fields, ...draft }) => ({
-    groupId: null,
-    approval: null,
-    plan: null,
-    fallbackApproverId: 'helge',
-    cost: null,
-    impact: 'person',
-    urgency: 'canWait',
-    isOn: true,
-    version: 1,
-    form: { fields },
-    ...draft,
-  }));
+  return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES].map(
+    ({ fields, ...service }, position) => ({
+      ...{ groupId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
+      ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: null },
+      ...{ categoryId: categoryOf(service.id), icon: null, position: position * 10 },
+      ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
+      form: { fields },
+      ...service,
+    }),
+  );
 }

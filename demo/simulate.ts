@@ -271,7 +271,7 @@ function open(
     raisedById: raisedById === requester.id ? null : raisedById,
     at,
   });
-  if (service.approval) story.ask(service, requester.managerId ?? 'helge', 'manager');
+  if (service.approvals.length > 0) story.ask(service, requester.managerId ?? 'helge', 'manager');
   return story;
 }
 

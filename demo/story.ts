@@ -56,8 +56,9 @@ export class Story {
       heldReason: null,
       solution: null,
       isDeclined: false,
-      state: service.approval ? 'held' : 'received',
-      heldFor: service.approval ? 'approval' : null,
+      serviceVersion: service.version,
+      state: service.approvals.length > 0 ? 'held' : 'received',
+      heldFor: service.approvals.length > 0 ? 'approval' : null,
       impact,
       urgency,
       priority: getPriority(DEFAULT_PRIORITY_TABLE, impact, urgency),
@@ -85,7 +86,7 @@ export class Story {
       work: 'ticket',
       audience: 'requester',
       changes: openingChanges(this.ticket),
-      data: { version: 1, awaitsApproval: service.approval !== null },
+      data: { version: 1, awaitsApproval: service.approvals.length > 0 },
     });
   }
 
@@ -137,14 +138,11 @@ export class Story {
   /** Asks the approver at the opening. */
   ask(service: ServiceRow, approverId: string, reason: AskRow['reason']): void {
     const { number, createdAt } = this.ticket;
-    const { name, needs, declineBy } = service.approval!;
+    const { name, needs, declineBy } = service.approvals[0]!;
     this.approval = {
       id: `a${number}`,
       ticketNumber: number,
-      stepId: null,
-      name,
-      needs,
-      declineBy,
+      ...{ stepId: null, place: 0, silence: null, name, needs, declineBy },
       outcome: 'open',
       startedAt: createdAt,
       decidedAt: null,
@@ -161,6 +159,7 @@ export class Story {
       decidedById: null,
       decidedAt: null,
       words: null,
+      ...{ silentSince: createdAt, reminders: 0, how: null, questionAt: null },
     });
     this.entries.push({
       ...{ at: createdAt, actorId: null, via: 'rule', type: 'asked', ticketNumber: number },

@@ -9,6 +9,7 @@ import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
+import { serviceRoutes } from './catalogue/workshopRoutes';
 import { isMigrated } from './database/migrate';
 import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
@@ -75,6 +76,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
   for (const routes of [
     sessionRoutes,
     catalogueRoutes,
+    serviceRoutes,
     peopleRoutes,
     calendarRoutes,
     teamRoutes,

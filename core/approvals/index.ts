@@ -1,5 +1,7 @@
 export { decideStep } from './decideStep';
 export { findVoters } from './findVoters';
+export { findNextStep } from './process';
+export type { ProcessStep, Silence, StepApproverRef } from './process';
 export { ApprovalError, BadCount, BadPercent, NoVoters } from './errors';
 export type {
   Absence,

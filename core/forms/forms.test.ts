@@ -1,4 +1,12 @@
-import { checkAnswers, fillIn, type Answers, type FormDefinition, type FormField } from './index';
+import {
+  checkAnswers,
+  checkForm,
+  fillIn,
+  listPages,
+  type Answers,
+  type FormDefinition,
+  type FormField,
+} from './index';
 
 const label = { en: 'Question', pt: 'Pergunta' };
 const choices = [
@@ -56,8 +64,98 @@ test.each<[FormField['kind'], Answers[string], string | null, Partial<FormField>
   ['yesNo', false, null],
   ['links', [{ url: 'https://example.org/a', name: 'A' }], null],
   ['links', [{ url: 'javascript:alert(1)', name: 'A' }], 'notALink'],
+  ['text', 'PA-12', null, { pattern: '[A-Z]{2}-\\d+' }],
+  ['text', 'PA-12 and more', 'doesNotMatch', { pattern: '[A-Z]{2}-\\d+' }],
+  ['text', '⛴⛴', null, { most: 2 }],
+  ['text', 'ab', 'tooShort', { least: 3 }],
+  ['money', 34_000, null],
+  ['money', 340.5, 'notANumber'],
+  ['choices', ['replacement'], null, { choices }],
+  ['choices', ['replacement', 'old'], 'notAChoice', { choices }],
+  ['choices', ['new', 'replacement'], 'tooMany', { choices, most: 1 }],
+  ['dateRange', { from: '2028-02-28', to: '2028-02-29' }, null],
+  ['dateRange', { from: '2028-02-29', to: '2028-02-28' }, 'endsTooSoon'],
+  ['time', '23:59', null],
+  ['time', '24:00', 'notATime'],
+  ['person', { id: 'mara', name: 'Mara' }, null],
+  ['asset', { id: '', name: 'Nothing' }, 'malformed'],
 ])('%# %s', (kind, value, code, more = {}) => {
   const { answers, problems } = check(kind, value, more);
   expect(problems.map((problem) => problem.code)).toEqual(code === null ? [] : [code]);
   if (code === null && kind !== 'number') expect(answers.f).toEqual(value);
+});
+
+const columns = [
+  { name: 'what', kind: 'text' as const, label },
+  { name: 'many', kind: 'number' as const, label },
+];
+
+test('rows of nothing are left out of a table, and a row is judged cell by cell', () => {
+  const rows = [{ what: 'rope', many: '3', colour: 'red' }, { what: '' }];
+  expect(check('table', rows, { columns }).answers.f).toEqual([{ what: 'rope', many: 3 }]);
+  expect(check('table', [{ many: 'three' }], { columns }).problems).toEqual([
+    { field: 'f', code: 'notANumber' },
+  ]);
+  expect(check('table', [{ what: '' }], { columns }).problems).toMatchObject([{ code: 'missing' }]);
+  expect(check('table', [{ what: '' }], { columns, needed: false }).problems).toEqual([]);
+});
+
+test('what does not match is told in the form’s own words', () => {
+  const patternWords = { en: 'Two letters and a number.', pt: 'Duas letras e um número.' };
+  const { problems } = check('text', '12', { pattern: '[A-Z]{2}-\\d+', patternWords });
+  expect(problems).toEqual([{ field: 'f', code: 'doesNotMatch', words: patternWords }]);
+});
+
+test('a question may be needed only while something holds', () => {
+  const picture: FormField = {
+    ...{ name: 'picture', kind: 'text', label, needed: false },
+    neededWhen: { field: 'which', op: 'is', value: 'replacement' },
+  };
+  const asked = { fields: [form.fields[1]!, picture] };
+  expect(checkAnswers(asked, { which: 'new' }).problems).toEqual([]);
+  expect(checkAnswers(asked, { which: 'replacement' }).problems).toEqual([
+    { field: 'picture', code: 'missing' },
+  ]);
+});
+
+test('a heading begins a page, unless nothing stands before it', () => {
+  const heading = (name: string, startsPage?: true): FormField => ({
+    ...{ name, kind: 'heading', label, needed: false },
+    ...(startsPage && { startsPage }),
+  });
+  const pages = listPages(
+    { fields: [heading('a', true), form.fields[0]!, heading('b'), heading('c', true), form.fields[1]!] },
+    {},
+  );
+  expect(pages.map((page) => page.map(({ name }) => name))).toEqual([
+    ['a', 'site', 'b'],
+    ['c', 'which'],
+  ]);
+});
+
+test('what is usual stands there already, under what is known', () => {
+  const field: FormField = { name: 'site', kind: 'place', label, needed: true, default: 'Port Alder' };
+  expect(fillIn({ fields: [field] }, { site: 'Tarn Quay' })).toEqual({ site: 'Port Alder' });
+  expect(fillIn({ fields: [{ ...field, filledFrom: 'site' }] }, { site: 'Tarn Quay' })).toEqual({
+    site: 'Tarn Quay',
+  });
+});
+
+const bare: FormField = { name: 'f', kind: 'text', label, needed: true };
+test.each<[string, Partial<FormField>[], string[]]>([
+  ['as it should be', [{}, { name: 'g', shownWhen: { field: 'f', op: 'is', value: 'a' } }], []],
+  ['two of one name', [{}, {}], ['sameName']],
+  ['a name that cannot be stored', [{ name: 'What is it?' }], ['badName']],
+  ['no words in one language', [{ label: { en: 'What?', pt: ' ' } }], ['noLabel']],
+  ['nothing to choose', [{ kind: 'choice' }], ['noChoices']],
+  ['one choice twice', [{ kind: 'choice', choices: [choices[0]!, choices[0]!] }], ['sameChoice']],
+  ['a table of nothing', [{ kind: 'table' }], ['noColumns']],
+  ['a condition on what is not asked', [{ shownWhen: { field: 'x', op: 'notEmpty' } }], ['unknownField']],
+  ['a condition on itself', [{ shownWhen: { field: 'f', op: 'notEmpty' } }], ['asksForLater']],
+  ['an expression that is none', [{ pattern: '(' }], ['badPattern']],
+  ['an expression that could run for ever', [{ pattern: '(a+)+' }], ['badPattern']],
+  ['bounds the wrong way round', [{ least: 3, most: 2 }], ['leastOverMost']],
+])('a form is judged as it is built: %s', (_, fields, codes) => {
+  const problems = checkForm({ fields: fields.map((field) => ({ ...bare, ...field })) });
+  expect(problems.map(({ code }) => code)).toEqual(codes);
 });

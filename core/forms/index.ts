@@ -1,11 +1,30 @@
-export { checkAnswers, getShownFields, isWebAddress, LONG_TEXT_LIMIT, TEXT_LIMIT } from './checkAnswers';
+export {
+  checkAnswers,
+  getShownFields,
+  isNeeded,
+  isWebAddress,
+  listPages,
+  LONG_TEXT_LIMIT,
+  ROWS_LIMIT,
+  TEXT_LIMIT,
+} from './checkAnswers';
 export type { AnswerProblem, AnswerProblemCode } from './checkAnswers';
+export { checkForm, isFieldName } from './checkForm';
+export type { FormProblem, FormProblemCode } from './checkForm';
 export { fillIn } from './fillIn';
-export { FIELD_KINDS, KNOWN_FACTS, LANGUAGES } from './types';
+export { fromJsonSchema } from './fromJsonSchema';
+export type { Imported, ImportProblem } from './fromJsonSchema';
+export { conditionToSchema, toJsonSchema } from './toJsonSchema';
+export type { FormExport, JsonSchema } from './toJsonSchema';
+export { COLUMN_KINDS, FIELD_KINDS, KNOWN_FACTS, LANGUAGES } from './types';
 export type {
   AnswerLink,
   Answers,
   AnswerValue,
+  Choice,
+  Column,
+  ColumnKind,
+  DateRange,
   FieldKind,
   FormDefinition,
   FormField,
@@ -13,4 +32,6 @@ export type {
   KnownFacts,
   Language,
   LocalText,
+  Named,
+  TableRow,
 } from './types';

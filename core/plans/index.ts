@@ -10,7 +10,6 @@ export {
   type AutomaticAction,
   type ServicePlan,
   type ServiceStep,
-  type StepApproverRef,
 } from './servicePlan';
 export { BadPlan, PlanError, UnknownStepCalendar } from './errors';
 export type {

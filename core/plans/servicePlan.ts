@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import type { ApproverRef, Needs } from '../approvals';
+import type { Needs, Silence, StepApproverRef } from '../approvals';
 import { compileCalendar, parseDuration, WEEKDAYS, type CompiledCalendar } from '../calendar';
 import type { Condition, Fields } from '../conditions';
 import type { LocalText } from '../forms';
@@ -10,9 +10,6 @@ export type AutomaticAction =
   | { do: 'wait' }
   | { do: 'setField'; field: string; value: string | number | boolean }
   | { do: 'send'; address: string };
-
-/** Beside the others: who heads the site that the form names. */
-export type StepApproverRef = ApproverRef | { headOfSite: string };
 
 type Common = {
   id: string;
@@ -30,7 +27,13 @@ type Common = {
 export type ServiceStep = Common &
   (
     | { kind: 'task'; teamId: string; groupId?: string; checklist?: LocalText[] }
-    | { kind: 'approval'; refs: StepApproverRef[]; needs: Needs; declineBy: 'any' | 'outOfReach' }
+    | {
+        kind: 'approval';
+        refs: StepApproverRef[];
+        needs: Needs;
+        declineBy: 'any' | 'outOfReach';
+        silence?: Silence;
+      }
     | { kind: 'automatic'; action: AutomaticAction }
   );
 

@@ -28,6 +28,7 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   reminded: { assignee: 'o', team: 'x' },
   outOfHours: { requester: 'xo' },
   asked: { approver: 'xo' },
+  questioned: { requester: 'xo', alsoTold: 'xo' },
   stepYours: { team: 'x' },
   stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },

@@ -1,13 +1,23 @@
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
-import { findVoters, type Absence, type ApproverRef, type Asked, type Directory } from '../../core/approvals';
-import type { StepApproverRef } from '../../core/plans';
+import {
+  findVoters,
+  type Absence,
+  type ApproverRef,
+  type Asked,
+  type Directory,
+  type FoundVoter,
+  type ProcessStep,
+  type StepApproverRef,
+} from '../../core/approvals';
 import type { AbsenceRow } from '../absences/model';
-import type { ApprovalStep, ServiceRow } from '../catalogue/model';
+import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Changes } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
+import type { ApprovalRow } from './model';
+import { listenFor } from './silence';
 
 /** Nobody can decide, also not in place of those who should. */
 export class NoApprover extends Error {
@@ -32,7 +42,7 @@ async function readLine(listo: Listo, tx: Transaction, ids: string[]): Promise<L
 async function readDirectory(
   listo: Listo,
   tx: Transaction,
-  service: ServiceRow,
+  fallbackApproverId: string | null,
   refs: ApproverRef[],
   asked: Asked,
   absences: Absence[],
@@ -47,7 +57,7 @@ async function readDirectory(
     team.members.push(personId);
     if (role === 'lead') team.leads.push(personId);
   }
-  let fallback = service.fallbackApproverId;
+  let fallback = fallbackApproverId;
   if (fallback === null) {
     const [administrator] = await select<{ id: string }>(
       'SELECT id FROM people WHERE isAdministrator AND leftAt IS NULL ORDER BY id LIMIT 1',
@@ -75,7 +85,7 @@ async function readDirectory(
     ),
     teams,
     owners: { service: {}, costCentre: {}, asset: {} },
-    fallback: fallback === null ? {} : { [service.id]: fallback },
+    fallback: fallback === null ? {} : { [asked.service]: fallback },
   };
 }
 
@@ -114,7 +124,29 @@ async function resolveRefs(
 }
 
 /** What an approval asks of whom, whether before the work or as a step of a plan. */
-type ApprovalOf = Pick<ApprovalStep, 'name' | 'needs' | 'declineBy'> & { refs: StepApproverRef[] };
+export type ApprovalOf = Pick<ProcessStep, 'name' | 'refs' | 'needs' | 'declineBy' | 'silence'>;
+/** Where an approval stands: in the process before the work, or in the plan. */
+export type ApprovalPlace = { place: number } | { stepId: string };
+
+/** Who decides, as the organisation is now. */
+export async function findTicketVoters(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  service: Pick<Definition, 'fallbackApproverId'>,
+  wanted: StepApproverRef[],
+): Promise<FoundVoter[]> {
+  const now = listo.clock.now();
+  const asked = {
+    requester: ticket.raisedById ?? ticket.requesterId,
+    recipient: ticket.requesterId,
+    service: ticket.serviceId,
+  };
+  const refs = await resolveRefs(listo, tx, ticket, wanted);
+  const absences = await readAbsences(listo, tx, now);
+  const directory = await readDirectory(listo, tx, service.fallbackApproverId, refs, asked, absences);
+  return findVoters(refs, asked, directory, absences, now).voters;
+}
 
 /**
  * Opens an approval on a ticket and asks those who decide it.
@@ -124,43 +156,27 @@ export async function openApproval(
   listo: Listo,
   tx: Transaction,
   ticket: TicketRecord,
-  service: ServiceRow,
+  service: Pick<Definition, 'fallbackApproverId'>,
   step: ApprovalOf,
-  stepId: string | null = null,
-): Promise<void> {
+  at: ApprovalPlace,
+): Promise<ApprovalRow> {
   const { tables } = listo.db;
   const now = listo.clock.now();
-  const asked = {
-    requester: ticket.raisedById ?? ticket.requesterId,
-    recipient: ticket.requesterId,
-    service: service.id,
-  };
-  const refs = await resolveRefs(listo, tx, ticket, step.refs);
-  const absences = await readAbsences(listo, tx, now);
-  const directory = await readDirectory(listo, tx, service, refs, asked, absences);
-  const { voters } = findVoters(refs, asked, directory, absences, now);
+  const voters = await findTicketVoters(listo, tx, ticket, service, step.refs);
   if (voters.length === 0) throw new NoApprover(`nobody can decide on ticket ${ticket.number}`);
   const approvalId = nanoid();
-  const { name, needs, declineBy } = step;
-  await tables.approvals.insert(
-    {
-      ...{ id: approvalId, ticketNumber: ticket.number, stepId, name, needs, declineBy },
-      ...{ outcome: 'open', startedAt: now, decidedAt: null },
-    },
-    tx,
-  );
-  await tables.asks.insertAll(
-    voters.map(({ voter, by, reason }) => ({
-      id: nanoid(),
-      approvalId,
-      ticketNumber: ticket.number,
-      voterId: voter,
-      askedId: by,
-      reason,
-      askedAt: now,
-    })),
-    tx,
-  );
+  const { name, needs, declineBy, silence = null } = step;
+  const approval: ApprovalRow = {
+    ...{ id: approvalId, ticketNumber: ticket.number, stepId: null, place: 0, ...at },
+    ...{ name, needs, declineBy, silence, outcome: 'open', startedAt: now, decidedAt: null },
+  };
+  await tables.approvals.insert(approval, tx);
+  const asks = voters.map(({ voter, by, reason }) => ({
+    ...{ id: nanoid(), approvalId, ticketNumber: ticket.number, voterId: voter, askedId: by, reason },
+    ...{ askedAt: now, silentSince: now, reminders: 0 },
+  }));
+  await tables.asks.insertAll(asks, tx);
+  for (const { id } of asks) await listenFor(listo, tx, ticket, { id, silence, silentSince: now });
   await tables.journal.insertAll(
     voters.map(({ by }, i) => ({
       ...{ at: now, actorId: null, via: 'rule', type: 'asked', ticketNumber: ticket.number },
@@ -172,6 +188,7 @@ export async function openApproval(
     })),
     tx,
   );
+  return approval;
 }
 
 /** What conditions may ask of an approval: how it stands, and of what it is. */

@@ -1,11 +1,14 @@
 import type { Consumer } from '../journal/consumer';
 import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
-import { goOn } from '../plans/goOn';
+import { goOn as goOnWithPlan } from '../plans/goOn';
 import { recordStep } from '../plans/record';
 import type { TicketRecord } from '../tickets/model';
 import type { ApprovalRow } from './model';
 import { makeMove } from '../tickets/move';
+import { append } from '../journal/append';
+import { NoApprover } from './ask';
+import { goOnAfter } from './process';
 
 /** A step of a plan is done once it is approved, and fails where it is declined. */
 async function decideStepOf(
@@ -26,7 +29,25 @@ async function decideStepOf(
     : ({ state: 'failed', reason: 'declined' } as const);
   const type = isApproved ? 'stepDone' : 'stepFailed';
   await recordStep(listo, tx, ticket, step, wanted, { type, actorId: null, via: 'rule' });
-  await goOn(listo, tx, ticket);
+  await goOnWithPlan(listo, tx, ticket);
+}
+
+/** Asks for the next step of the process; where nobody can decide that, it stays held and says so to its team. */
+async function goOn(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  approval: ApprovalRow,
+): Promise<boolean> {
+  try {
+    return await goOnAfter(listo, tx, ticket, approval);
+  } catch (error) {
+    if (!(error instanceof NoApprover)) throw error;
+    await append(listo, tx, {
+      ...{ actorId: null, via: 'rule', type: 'noApprover', ticketNumber: ticket.number, audience: 'team' },
+    });
+    return false;
+  }
 }
 
 /** Lets a ticket go on once its approval is decided. */
@@ -43,7 +64,8 @@ export const decidingConsumer: Consumer = {
         continue;
       }
       // Withdrawn meanwhile: nothing goes on.
-      if (ticket?.state !== 'held' || ticket.heldFor !== 'approval') continue;
+      if (ticket?.state !== 'held' || ticket.heldFor !== 'approval' || !approval) continue;
+      if (data.outcome === 'approved' && !(await goOn(listo, tx, ticket, approval))) continue;
       const name = data.outcome === 'approved' ? 'grant' : 'decline';
       await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'rule', input: {} });
     }

@@ -1,5 +1,5 @@
 import type { Sequelize } from 'sequelize';
-import type { Needs, VoterReason } from '../../core/approvals';
+import type { Needs, Silence, VoterReason } from '../../core/approvals';
 import type { LocalText } from '../../core/forms';
 import { id, instant, integer, json, longText, Table, text } from '../database/table';
 
@@ -8,6 +8,10 @@ export type ApprovalRow = {
   ticketNumber: number;
   /** The step of the ticket's plan that it is; null: it stands before the work. */
   stepId: string | null;
+  /** Its place in the process that stands before the work. */
+  place: number;
+  /** What happens when someone says nothing. */
+  silence: Silence | null;
   name: LocalText;
   needs: Needs;
   declineBy: 'any' | 'outOfReach';
@@ -28,6 +32,13 @@ export type AskRow = {
   decidedById: string | null;
   decidedAt: number | null;
   words: string | null;
+  /** Since when they have said nothing: asked, or reminded last. */
+  silentSince: number | null;
+  reminders: number;
+  /** Where it was not said by the person now: carried from an earlier step, or by their silence. */
+  how: 'carried' | 'silence' | null;
+  /** Since when they wait for the answer to a question of theirs. */
+  questionAt: number | null;
 };
 
 export function createApprovalTables(sequelize: Sequelize) {
@@ -36,6 +47,8 @@ export function createApprovalTables(sequelize: Sequelize) {
       id,
       ticketNumber: integer,
       stepId: id,
+      place: integer,
+      silence: json,
       name: json,
       needs: json,
       declineBy: text(20),
@@ -55,6 +68,10 @@ export function createApprovalTables(sequelize: Sequelize) {
       decidedById: id,
       decidedAt: instant,
       words: longText,
+      silentSince: instant,
+      reminders: integer,
+      how: text(20),
+      questionAt: instant,
     }),
   };
 }

@@ -1,6 +1,7 @@
 import type { Ask } from '../../contract/approvals';
 import type { Ticket } from '../../contract/tickets';
 import type { Answers, FormDefinition, Language, LocalText } from '../../core/forms';
+import type { Definition } from '../catalogue/model';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 
@@ -32,11 +33,14 @@ export async function readApprovals(listo: Listo, number: number): Promise<Ticke
   }));
 }
 
-type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers'> & {
+type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost'> & {
   requesterId: string;
   voterId: string;
   given: Answers;
-  form: FormDefinition;
+  /** The service as it was when it was sent, where that has been replaced. */
+  former: Definition | null;
+  formNow: FormDefinition;
+  costNow: number | null;
 };
 
 function wordOf(
@@ -53,12 +57,13 @@ function wordOf(
 /** What waits for someone's decision, the longest first, with the facts to decide by. */
 export async function readAsks(listo: Listo, personId: string, language: Language): Promise<Ask[]> {
   const rows = await listo.db.select<AskRecord>(
-    `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, s.cost,
-       a.askedAt AS since, t.answers AS given, s.form,
+    `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, v.definition AS former, s.cost AS costNow,
+       a.askedAt AS since, a.questionAt, t.answers AS given, s.form AS formNow,
        (SELECT MIN(c.dueAt) FROM clocks c WHERE c.ticketNumber = a.ticketNumber AND c.work = CONCAT('approval:', a.approvalId)
          AND c.state = 'running') AS dueAt
      FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
      JOIN tickets t ON t.number = a.ticketNumber JOIN services s ON s.id = t.serviceId
+     LEFT JOIN service_versions v ON v.serviceId = t.serviceId AND v.version = t.serviceVersion
      WHERE a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt`,
     { personId },
   );
@@ -66,11 +71,12 @@ export async function readAsks(listo: Listo, personId: string, language: Languag
     listo,
     rows.flatMap(({ requesterId, voterId }) => [requesterId, voterId]),
   );
-  return rows.map(({ requesterId, voterId, given, form, ...row }) => ({
+  return rows.map(({ requesterId, voterId, given, former, formNow, costNow, ...row }) => ({
     ...row,
+    cost: former ? former.cost : costNow,
     requester: people.get(requesterId)!,
     voter: people.get(voterId)!,
-    answers: form.fields.flatMap(({ name, label, choices }) => {
+    answers: (former?.form ?? formNow).fields.flatMap(({ name, label, choices }) => {
       const value = wordOf(given[name], choices, language);
       return value === null ? [] : [{ label, value }];
     }),

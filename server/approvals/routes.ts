@@ -1,11 +1,15 @@
 import { api } from '../../contract';
 import { serve, type Routes } from '../http/serve';
 import { decide } from './decide';
+import { askBack } from './question';
 import { readAsks } from './read';
 
 export const approvalRoutes: Routes = (router, listo) => {
   serve(router, api.approvals.mine, ({ viewer }) => readAsks(listo, viewer.id, viewer.language));
   serve(router, api.approvals.decide, ({ viewer, actor, params, body }) =>
-    decide(listo, viewer, actor, params.id, body),
+    decide(listo, viewer.id, actor, params.id, body),
+  );
+  serve(router, api.approvals.askBack, ({ viewer, actor, params, body }) =>
+    askBack(listo, viewer.id, actor, params.id, body.words),
   );
 };

@@ -1,60 +1,113 @@
 import type { Sequelize } from 'sequelize';
 import type { Place } from '../../contract/names';
-import type { ApproverRef, Needs } from '../../core/approvals';
-import type { FormDefinition, LocalText } from '../../core/forms';
-import type { ServicePlan } from '../../core/plans';
-import type { Impact, Urgency } from '../../core/tickets';
-import { flag, id, integer, json, Table, text } from '../database/table';
+import type { ServiceDefinition } from '../../core/catalogue';
+import type { LocalText } from '../../core/forms';
+import { flag, id, instant, integer, json, Table, text } from '../database/table';
 
-export type ApprovalStep = {
-  name: LocalText;
-  refs: ApproverRef[];
-  needs: Needs;
-  declineBy: 'any' | 'outOfReach';
-};
+/** A service as it is written by those who answer for it. */
+export type Definition = ServiceDefinition<Place>;
 
-export type ServiceRow = {
+/** A service as it is published. */
+export type ServiceRow = Definition & {
   id: string;
-  kind: 'incident' | 'request';
-  place: Place;
-  title: LocalText;
-  description: LocalText;
-  otherWords: LocalText;
-  teamId: string;
-  groupId: string | null;
-  form: FormDefinition;
-  approval: ApprovalStep | null;
-  /** What has to happen, where that is more than one thing for one team. */
-  plan: ServicePlan | null;
-  fallbackApproverId: string | null;
-  /** Euro cents. */
-  cost: number | null;
-  impact: Impact;
-  urgency: Urgency;
   isOn: boolean;
+  /** What is said to those who come while it is off. */
+  offWords: LocalText | null;
+  /** Its place among those of its index. */
+  position: number;
+  /** How often it has been published. */
   version: number;
+  publishedAt: number | null;
 };
+
+/** What is being written; of a new service, all that there is of it. */
+export type DraftRow = {
+  id: string;
+  definition: Definition;
+  version: number;
+  changedAt: number;
+  changedById: string | null;
+};
+
+/** A version that has been replaced: requests that were sent under it keep it. */
+export type FormerVersionRow = {
+  serviceId: string;
+  version: number;
+  definition: Definition;
+  publishedAt: number | null;
+  replacedAt: number;
+  replacedById: string | null;
+};
+
+export type CategoryRow = { id: string; parentId: string | null; name: LocalText; position: number };
+
+/** A thing that requests can be about: a vessel, a device. */
+export type AssetRow = {
+  id: string;
+  kind: string;
+  name: string;
+  ownerId: string | null;
+  siteId: string | null;
+  department: string | null;
+};
+
+const DEFINITION_COLUMNS = {
+  kind: text(10),
+  place: text(20),
+  categoryId: id,
+  icon: id,
+  title: json,
+  description: json,
+  otherWords: json,
+  teamId: id,
+  groupId: id,
+  audience: json,
+  form: json,
+  approvals: json,
+  plan: json,
+  fallbackApproverId: id,
+  cost: integer,
+  impact: text(20),
+  urgency: text(20),
+  stateWords: json,
+  articleLabels: json,
+} satisfies Record<keyof Definition, unknown>;
+
+/** The part of a service that is written in a draft. */
+export function toDefinition(row: ServiceRow): Definition {
+  return Object.fromEntries(
+    Object.keys(DEFINITION_COLUMNS).map((column) => [column, row[column as keyof Definition]]),
+  ) as Definition;
+}
 
 export function createCatalogueTables(sequelize: Sequelize) {
   return {
     services: new Table<ServiceRow>(sequelize, 'services', {
       id,
-      kind: text(10),
-      place: text(20),
-      title: json,
-      description: json,
-      otherWords: json,
-      teamId: id,
-      groupId: id,
-      form: json,
-      approval: json,
-      plan: json,
-      fallbackApproverId: id,
-      cost: integer,
-      impact: text(20),
-      urgency: text(20),
+      ...DEFINITION_COLUMNS,
       isOn: flag,
+      offWords: json,
+      position: integer,
       version: integer,
+      publishedAt: instant,
+    }),
+    drafts: new Table<DraftRow>(sequelize, 'service_drafts', {
+      ...{ id, definition: json, version: integer, changedAt: instant, changedById: id },
+    }),
+    formerVersions: new Table<FormerVersionRow>(
+      sequelize,
+      'service_versions',
+      {
+        ...{ serviceId: id, version: integer, definition: json, publishedAt: instant },
+        ...{ replacedAt: instant, replacedById: id },
+      },
+      ['serviceId', 'version'],
+    ),
+    categories: new Table<CategoryRow>(sequelize, 'categories', {
+      ...{ id, parentId: id, name: json, position: integer },
+    }),
+    assets: new Table<AssetRow>(sequelize, 'assets', {
+      ...{ id, kind: id, name: text(), ownerId: id, siteId: id, department: text() },
     }),
   };
 }

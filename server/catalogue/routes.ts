@@ -1,17 +1,31 @@
 import { api } from '../../contract';
+import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
+import type { SignedIn } from '../sessions/viewer';
+import { findAssets } from './assets';
+import { listCategories } from './categories';
 import { listServices, readService, searchServices } from './services';
+
+/** For whom it is looked up: for another only by those who may ask for others. */
+function personOf(viewer: SignedIn, wanted: string | undefined): string {
+  const mayAsk = viewer.mayAskForOthers || isAgent(viewer);
+  return wanted !== undefined && mayAsk ? wanted : viewer.id;
+}
 
 export const catalogueRoutes: Routes = (router, listo) => {
   const { catalogue } = api;
-  serve(router, catalogue.list, () => listServices(listo));
+  serve(router, catalogue.list, ({ viewer, query }) => listServices(listo, personOf(viewer, query.for)));
   serve(router, catalogue.search, async ({ viewer, query }) => ({
-    services: await searchServices(listo, viewer.language, query.q),
+    services: await searchServices(listo, viewer, query.q),
   }));
-  serve(router, catalogue.get, async ({ params }) => {
-    const service = await readService(listo, params.id);
+  serve(router, catalogue.get, async ({ params, viewer, query }) => {
+    const service = await readService(listo, params.id, personOf(viewer, query.for));
     if (!service) throw new ProblemError('notFound');
     return service;
   });
+  serve(router, catalogue.categories, () => listCategories(listo));
+  serve(router, catalogue.assets, ({ viewer, query }) =>
+    findAssets(listo, personOf(viewer, query.for), query),
+  );
 };

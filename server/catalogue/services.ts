@@ -1,9 +1,11 @@
 import type { Service, ServiceCard } from '../../contract/catalogue';
+import { isInAudience } from '../../core/catalogue';
 import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
 import { createFinder, type Finder } from '../../core/search';
 import { DEFAULT_PRIORITY_TABLE, type PriorityTable } from '../../core/tickets';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
+import { readAudiencePerson } from './audience';
 import type { ServiceRow } from './model';
 
 const DAY_MS = 86_400_000;
@@ -15,6 +17,8 @@ const USUALLY_FRESH_MS = 600_000;
 
 type Catalogue = {
   services: ServiceRow[];
+  /** Those that are switched off: they can be found by their address, and say why. */
+  off: ServiceRow[];
   teamNames: Map<string, LocalText>;
   confidential: Set<string>;
   siteNames: Map<string, string>;
@@ -73,7 +77,8 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
   const known = caches.get(listo.db);
   const now = performance.now();
   if (known && now - known.readAt < FRESH_MS) return known;
-  const services = await tables.services.find({ isOn: true }, { order: ['id'] });
+  const all = await tables.services.find({}, { order: ['position', 'id'] });
+  const services = all.filter(({ isOn }) => isOn);
   const stamp = services.map(({ id, version }) => `${id}@${version}`).join();
   const teams = await tables.teams.find({});
   const sites = await tables.sites.find({});
@@ -82,6 +87,7 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
   const cached: Cached = {
     catalogue: {
       services,
+      off: all.filter(({ isOn }) => !isOn),
       teamNames: new Map(teams.map(({ id, name }) => [id, name])),
       confidential: new Set(teams.filter(({ isConfidential }) => isConfidential).map(({ id }) => id)),
       siteNames: new Map(sites.map(({ id, name }) => [id, name])),
@@ -99,18 +105,20 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
 }
 
 function toCard(
-  { id, kind, place, title, description, teamId, cost, approval, plan }: ServiceRow,
+  { id, kind, place, categoryId, icon, title, description, teamId, cost, approvals, plan }: ServiceRow,
   { catalogue, usually }: Cached,
 ): ServiceCard {
   return {
     id,
     kind,
     place,
+    categoryId,
+    icon,
     title,
     description,
     cost,
     teamName: catalogue.teamNames.get(teamId)!,
-    needsApproval: approval !== null,
+    needsApproval: approvals.length > 0,
     hasPlan: plan !== null,
     usually: usually.get(id) ?? null,
   };
@@ -133,38 +141,70 @@ export async function findService(listo: Listo, id: string): Promise<ServiceRule
     : null;
 }
 
+/** Whether there is such a service, though not now. */
+export async function isSwitchedOff(listo: Listo, id: string): Promise<boolean> {
+  return (await readCatalogue(listo)).catalogue.off.some((service) => service.id === id);
+}
+
 /** The table by which impact and urgency give the priority. */
 export async function readPriorityTable(listo: Listo): Promise<PriorityTable> {
   return (await readCatalogue(listo)).catalogue.priorities;
 }
 
-export async function listServices(listo: Listo): Promise<ServiceCard[]> {
-  const cached = await readCatalogue(listo);
-  return cached.catalogue.services.map((service) => toCard(service, cached));
+/** Has this process read the catalogue anew: it has just been changed here. */
+export function forgetCatalogue({ db }: Listo): void {
+  const cached = caches.get(db);
+  if (cached) cached.readAt = -Infinity;
 }
 
-export async function readService(listo: Listo, id: string): Promise<Service | null> {
+/** The services that are for someone. */
+async function listFor(listo: Listo, { catalogue }: Cached, personId: string): Promise<ServiceRow[]> {
+  if (catalogue.services.every(({ audience }) => audience.length === 0)) return catalogue.services;
+  const person = await readAudiencePerson(listo, personId);
+  return catalogue.services.filter(({ audience }) => person && isInAudience(audience, person));
+}
+
+/** Whether a service is for someone; most are for everyone. */
+export async function isFor(
+  listo: Listo,
+  { audience }: Pick<ServiceRow, 'audience'>,
+  personId: string,
+): Promise<boolean> {
+  if (audience.length === 0) return true;
+  const person = await readAudiencePerson(listo, personId);
+  return person !== null && isInAudience(audience, person);
+}
+
+/** The services that someone may ask for. */
+export async function listServices(listo: Listo, personId: string): Promise<ServiceCard[]> {
   const cached = await readCatalogue(listo);
-  const rules = await findService(listo, id);
-  if (!rules) return null;
-  const { service, isConfidential } = rules;
+  return (await listFor(listo, cached, personId)).map((service) => toCard(service, cached));
+}
+
+export async function readService(listo: Listo, id: string, personId: string): Promise<Service | null> {
+  const cached = await readCatalogue(listo);
+  const { services, off, confidential } = cached.catalogue;
+  const service = [...services, ...off].find((candidate) => candidate.id === id);
+  if (!service) return null;
+  const { form, isOn, offWords, teamId } = service;
   return {
     ...toCard(service, cached),
-    form: service.form,
-    isConfidential,
+    ...{ form, isOn, offWords, isConfidential: confidential.has(teamId) },
+    isForYou: await isFor(listo, service, personId),
   };
 }
 
 /** Services that fit what was typed so far, the best first. */
 export async function searchServices(
   listo: Listo,
-  language: Language,
+  { id: personId, language }: { id: string; language: Language },
   query: string,
 ): Promise<ServiceCard[]> {
   const cached = await readCatalogue(listo);
   const ids = cached.catalogue.finders[language](query);
+  const theirs = await listFor(listo, cached, personId);
   return ids.flatMap((id) => {
-    const service = cached.catalogue.services.find((candidate) => candidate.id === id);
+    const service = theirs.find((candidate) => candidate.id === id);
     return service ? [toCard(service, cached)] : [];
   });
 }

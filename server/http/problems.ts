@@ -58,6 +58,17 @@ export const PROBLEMS = {
     title: 'Not an iCalendar file',
     wayOut: 'Mend the line named and choose the file again; nothing was taken in.',
   },
+  serviceNotReady: {
+    status: 422,
+    title: 'Not ready to be published',
+    wayOut: 'Mend what is named; the draft is kept.',
+  },
+  serviceOff: {
+    status: 409,
+    title: 'Switched off for now',
+    wayOut: 'Look at its page: it says what to do instead.',
+  },
+  notForThem: { status: 403, title: 'Not for this person', wayOut: 'Ask those who answer for the service.' },
   alreadySetUp: { status: 409, title: 'Already set up', wayOut: 'Sign in instead.' },
   notReady: { status: 503, title: 'Database away', wayOut: 'Wait a moment; Listo tries again by itself.' },
   unexpected: {

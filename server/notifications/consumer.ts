@@ -26,6 +26,10 @@ const EVENTS: Record<string, ToldEvent> = {
   reminded: 'reminded',
   outOfHours: 'outOfHours',
   asked: 'asked',
+  askReminded: 'asked',
+  askPassedUp: 'asked',
+  questionAnswered: 'asked',
+  questioned: 'questioned',
   stepStarted: 'stepYours',
   stepFailed: 'stepFailed',
   slipped: 'slipped',
@@ -85,7 +89,7 @@ function stepTeamOf({ type, changes }: JournalRow): string | null {
 
 /** Who stands where to a step that has begun, or to someone who is asked: the others are not concerned. */
 function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Parties {
-  if (entry.type === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
+  if (EVENTS[entry.type] === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
   if (entry.type !== 'stepStarted') return parties;
   const teamId = stepTeamOf(entry);
   const members = around.members.filter((member) => member.teamId === teamId);

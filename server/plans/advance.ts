@@ -40,7 +40,9 @@ async function begin(
   if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
   if (definition.kind !== 'approval') return;
   try {
-    await openApproval(listo, tx, ticket, await serviceOf(), definition, step.stepId);
+    await openApproval(listo, tx, ticket, await serviceOf(), definition, {
+      stepId: step.stepId,
+    });
   } catch (error) {
     if (!(error instanceof NoApprover)) throw error;
     await recordStep(

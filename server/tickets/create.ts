@@ -4,9 +4,11 @@ import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
 import { getPriority, IMPACTS, URGENCIES, type Impact, type Urgency } from '../../core/tickets';
-import { NoApprover, openApproval } from '../approvals/ask';
+import { NoApprover } from '../approvals/ask';
+import { firstStepOf, openStep } from '../approvals/process';
 import type { ServiceRow } from '../catalogue/model';
-import { findService } from '../catalogue/services';
+import { findService, isFor, isSwitchedOff } from '../catalogue/services';
+import { nameAnswers } from './nameAnswers';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -43,9 +45,10 @@ async function prepare(
   listo: Listo,
   viewer: SignedIn,
   body: Body,
-): Promise<{ row: Partial<TicketRecord>; service: ServiceRow }> {
+): Promise<{ row: Partial<TicketRecord>; service: ServiceRow; approvalPlace: number | null }> {
   const rules = await findService(listo, body.serviceId);
-  if (!rules) throw new ProblemError('notFound');
+  if (!rules)
+    throw new ProblemError((await isSwitchedOff(listo, body.serviceId)) ? 'serviceOff' : 'notFound');
   const { service, isConfidential, priorities, siteNames } = rules;
   const requesterId = body.requesterId ?? viewer.id;
   const isForOther = requesterId !== viewer.id;
@@ -55,16 +58,25 @@ async function prepare(
     : { siteId: viewer.siteId };
   if (!requester)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
-  const answers = judge(service, body);
+  if (!isAgent(viewer) && !(await isFor(listo, service, requesterId))) throw new ProblemError('notForThem');
+  const answers = await nameAnswers(listo, service.form, judge(service, body));
   const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
   const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
-  const isHeld = awaitsApproval(service);
   const now = listo.clock.now();
+  const priority = getPriority(priorities, impact, urgency);
+  const place = placeOf(service, answers, siteNames.get(requester.siteId) ?? '');
+  const judged = {
+    ...service,
+    ...{ serviceId: service.id, answers, impact, urgency, priority, place, requesterId },
+  };
+  const approvalPlace = firstStepOf(service, judged);
+  const isHeld = approvalPlace !== null || beginsWithApproval(service);
   const row: Partial<TicketRecord> = {
     version: 1,
     kind: service.kind,
     title: body.title,
     serviceId: service.id,
+    serviceVersion: service.version,
     teamId: service.teamId,
     groupId: service.groupId,
     isConfidential,
@@ -73,19 +85,19 @@ async function prepare(
     assigneeId: null,
     impact,
     urgency,
+    priority,
     answers,
     state: isHeld ? 'held' : 'received',
     heldFor: isHeld ? 'approval' : null,
-    priority: getPriority(priorities, impact, urgency),
     via: body.via,
     answered: false,
-    place: placeOf(service, answers, siteNames.get(requester.siteId) ?? ''),
+    place,
     createdAt: now,
     changedAt: now,
     isDeclined: false,
     tightestDueAt: NOTHING_DUE,
   };
-  return { row, service };
+  return { row, service, approvalPlace };
 }
 
 const OPENING_FIELDS = [
@@ -111,20 +123,16 @@ export function openingChanges(row: Partial<TicketRecord>): Record<string, { fro
   );
 }
 
-/** Whether someone must agree before anyone works on it. */
-function awaitsApproval(service: ServiceRow): boolean {
-  return service.approval !== null || beginsWithApproval(service);
-}
-
 /** Asks for the approval that stands before the work. */
 async function askFirst(
   listo: Listo,
   tx: Transaction,
   ticket: TicketRecord,
   service: ServiceRow,
+  place: number,
 ): Promise<void> {
   try {
-    await openApproval(listo, tx, ticket, service, service.approval!);
+    await openStep(listo, tx, ticket, service, place);
   } catch (error) {
     if (!(error instanceof NoApprover)) throw error;
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'serviceId', code: 'noApprover' }] });
@@ -138,7 +146,7 @@ export async function createTicket(
   actor: Actor,
   body: Body,
 ): Promise<{ number: number }> {
-  const { row, service } = await prepare(listo, viewer, body);
+  const { row, service, approvalPlace } = await prepare(listo, viewer, body);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
     const number = await tables.tickets.insert(row, tx);
@@ -166,10 +174,10 @@ export async function createTicket(
         // A plan makes its own promise.
         ...(service.plan && { hasPlan: { from: null, to: true } }),
       },
-      data: { version: 1, awaitsApproval: awaitsApproval(service) },
+      data: { version: 1, awaitsApproval: row.state === 'held' },
     });
     if (service.plan) await startPlan(listo, tx, ticket, service);
-    else if (service.approval) await askFirst(listo, tx, ticket, service);
+    else if (approvalPlace !== null) await askFirst(listo, tx, ticket, service, approvalPlace);
     return { number };
   });
 }

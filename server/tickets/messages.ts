@@ -4,6 +4,7 @@ import type * as z from 'zod';
 import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
+import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -64,6 +65,7 @@ export async function write(
     });
     if (fileIds.length > 0)
       await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
+    if (!isByTeam) await answerQuestions(listo, tx, ticket);
     await recordChange(listo, tx, ticket, readBy === 'team' ? {} : effectOf(ticket, isByTeam), {
       type: readBy === 'team' ? 'noted' : 'answered',
       actorId: viewer.id,

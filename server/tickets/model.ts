@@ -9,6 +9,8 @@ export type TicketRecord = {
   kind: 'incident' | 'request';
   title: string;
   serviceId: string;
+  /** The version of the service under which it was sent. */
+  serviceVersion: number;
   teamId: string;
   groupId: string | null;
   /** That of the team, kept here so that lists can be filtered by an index. */
@@ -73,6 +75,7 @@ export function createTicketTables(sequelize: Sequelize) {
         kind: text(10),
         title: text(),
         serviceId: id,
+        serviceVersion: integer,
         teamId: id,
         groupId: id,
         isConfidential: flag,

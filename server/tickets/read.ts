@@ -2,6 +2,7 @@ import type { Ticket } from '../../contract/tickets';
 import { TICKET_ACTIONS } from '../../core/rights';
 import { listMoves, type MoverRole } from '../../core/tickets';
 import { readApprovals } from '../approvals/read';
+import { definitionOf } from '../catalogue/versions';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -40,7 +41,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read');
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
-  const service = (await tables.services.findOne({ id: ticket.serviceId }))!;
+  const service = await definitionOf(listo, ticket);
   const team = (await tables.teams.findOne({ id: ticket.teamId }))!;
   const group = ticket.groupId === null ? null : await tables.groups.findOne({ id: ticket.groupId });
   const { alsoToldIds, collaboratorIds } = guarded;
@@ -86,7 +87,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     ratingWord: ticket.ratingWord,
     rights,
     isDeclined: ticket.isDeclined,
-    service: { id: service.id, title: service.title },
+    service: { id: ticket.serviceId, title: service.title },
     requester: await readRequester(listo, ticket),
     raisedBy: personOf(ticket.raisedById),
     assignee: personOf(ticket.assigneeId),

@@ -1,3 +1,4 @@
+import { hearSilence } from '../approvals/silence';
 import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
 import { lookAtPlans } from '../plans/goOn';
@@ -27,4 +28,5 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   teamCloses: closeHours,
   planLook: lookAtPlans,
   stepSend: sendSteps,
+  askSilent: hearSilence,
 };

@@ -2,7 +2,14 @@ import type { Sequelize } from 'sequelize';
 import { instant, integer, Table, text } from '../database/table';
 
 export type TimerKind =
-  'closeTicket' | 'resumeTicket' | 'remind' | 'dueByHand' | 'teamCloses' | 'planLook' | 'stepSend';
+  | 'closeTicket'
+  | 'resumeTicket'
+  | 'remind'
+  | 'dueByHand'
+  | 'teamCloses'
+  | 'planLook'
+  | 'stepSend'
+  | 'askSilent';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

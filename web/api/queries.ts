@@ -24,11 +24,20 @@ export function useMe(): Me {
   return data.me;
 }
 
-export const useServices = () =>
-  useQuery({ queryKey: ['services'], staleTime: 300_000, queryFn: () => call(api.catalogue.list) });
+const forWhom = (person: string | null) => ({ query: person === null ? {} : { for: person } });
 
-export const useService = (id: string) =>
-  useQuery({ queryKey: ['service', id], queryFn: () => call(api.catalogue.get, { params: { id } }) });
+export const useServices = (forPerson: string | null = null) =>
+  useQuery({
+    queryKey: ['services', forPerson],
+    staleTime: 60_000,
+    queryFn: () => call(api.catalogue.list, forWhom(forPerson)),
+  });
+
+export const useService = (id: string, forPerson: string | null = null) =>
+  useQuery({
+    queryKey: ['service', id, forPerson],
+    queryFn: () => call(api.catalogue.get, { params: { id }, ...forWhom(forPerson) }),
+  });
 
 export const useAskSearch = (q: string) =>
   useQuery({

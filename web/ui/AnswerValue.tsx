@@ -1,17 +1,79 @@
 import type { Ticket } from '../../contract/tickets';
-import type { AnswerLink } from '../../core/forms';
+import type { AnswerLink, Column, DateRange, Named, TableRow } from '../../core/forms';
 import { useWords } from '../messages/useWords';
+import { useMoney } from './useMoney';
+
+function Rows({ columns, rows }: { columns: Column[]; rows: TableRow[] }) {
+  const { t, local } = useWords();
+  const word = (column: Column, value: TableRow[string]): string => {
+    if (typeof value === 'boolean') return t(value ? 'common/yes' : 'common/no');
+    const choice = column.choices?.find((each) => each.value === value);
+    return choice ? local(choice.label) : String(value ?? '');
+  };
+  return (
+    <table style={{ borderSpacing: '10px 2px', margin: '0 -10px' }}>
+      <thead>
+        <tr>
+          {columns.map((column) => (
+            <th key={column.name} style={{ textAlign: 'start', fontWeight: 400, color: 'var(--muted)' }}>
+              {local(column.label)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          <tr key={i}>
+            {columns.map((column) => (
+              <td key={column.name}>
+                <bdi>{word(column, row[column.name] ?? null)}</bdi>
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
 
 /** What was answered to a question of the form. */
 export function AnswerValue({ answer: { field, value } }: { answer: Ticket['answers'][number] }) {
   const { t, local } = useWords();
+  const money = useMoney();
   if (typeof value === 'boolean') return t(value ? 'common/yes' : 'common/no');
-  if (field.kind === 'links')
-    return (value as AnswerLink[]).map(({ url, name }) => (
-      <a key={url} href={url} target="_blank" rel="noreferrer noopener">
-        {name || url}{' '}
-      </a>
-    ));
-  const choice = field.choices?.find((each) => each.value === value);
-  return <bdi style={{ whiteSpace: 'pre-wrap' }}>{choice ? local(choice.label) : String(value)}</bdi>;
+  switch (field.kind) {
+    case 'links':
+      return (value as AnswerLink[]).map(({ url, name }) => (
+        <a key={url} href={url} target="_blank" rel="noreferrer noopener">
+          {name || url}{' '}
+        </a>
+      ));
+    case 'table':
+      return <Rows columns={(field.columns ?? []) as Column[]} rows={value as TableRow[]} />;
+    case 'person':
+    case 'asset':
+      return <bdi>{(value as Named).name}</bdi>;
+    case 'money':
+      return money(value as number);
+    case 'dateRange': {
+      const { from, to } = value as DateRange;
+      return `${from} – ${to}`;
+    }
+    case 'choices': {
+      const chosen = value as string[];
+      return (field.choices ?? [])
+        .filter((each) => chosen.includes(each.value))
+        .map(({ label }) => local(label))
+        .join(', ');
+    }
+    default: {
+      const choice = field.choices?.find((each) => each.value === value);
+      const unit = field.unit ? ` ${local(field.unit)}` : '';
+      return (
+        <bdi style={{ whiteSpace: 'pre-wrap' }}>
+          {choice ? local(choice.label) : `${String(value)}${unit}`}
+        </bdi>
+      );
+    }
+  }
 }

@@ -8,7 +8,7 @@ import classes from './Home.module.css';
 /** The index by where one is. */
 export function Places({ forPerson }: { forPerson: string | null }) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useServices(forPerson);
   const suffix = forPerson ? `?for=${forPerson}` : '';
   const used = PLACES.filter((place) => services.some((service) => service.place === place));
   return (

@@ -1,7 +1,8 @@
 import { Alert, Button, Group, Pill, TextInput } from '@mantine/core';
+import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Service } from '../../../contract/catalogue';
-import { getShownFields } from '../../../core/forms';
+import { isNeeded, listPages } from '../../../core/forms';
 import { ApiProblem } from '../../api/call';
 import { useMe, useService } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
@@ -11,7 +12,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useMoney } from '../../ui/useMoney';
 import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
-import { FieldInput, FieldLabel } from './FieldInput';
+import { FieldInput, FieldLabel } from '../../form/FieldInput';
 import classes from './ServicePage.module.css';
 import { useServiceForm } from './useServiceForm';
 
@@ -22,9 +23,30 @@ function ServiceForm({ service }: { service: Service }) {
   const lineOf = useServiceLine();
   const [search, setSearch] = useSearchParams();
   const forPerson = me.mayAskForOthers ? search.get('for') : null;
-  const form = useServiceForm(service, { title: search.get('title') ?? '', forPerson });
+  const form = useServiceForm(service, {
+    title: search.get('title') ?? '',
+    forPerson,
+    place: search.get('place'),
+  });
+  const [at, setAt] = useState(0);
+  const [toMend, setToMend] = useState<string | null>(null);
   const { draft, problems, sending } = form;
   const count = Object.keys(problems).length;
+  const pages = listPages(service.form, draft.answers);
+  const page = Math.min(at, pages.length - 1);
+  const isLast = page === pages.length - 1;
+  // The page of what is to be mended comes first, then its question can be entered.
+  useEffect(() => {
+    if (toMend !== null) document.getElementById(`field-${toMend}`)?.focus();
+  }, [toMend, page]);
+  const send = (): void => {
+    const [first] = form.send();
+    if (first === undefined) return;
+    const found = pages.findIndex((fields) => fields.some(({ name }) => name === first));
+    setAt(Math.max(0, found));
+    setToMend(null);
+    requestAnimationFrame(() => setToMend(first));
+  };
   const pickOther = (person: { id: string; name: string }): void =>
     setSearch({ for: person.id, name: person.name });
   const line = [
@@ -52,7 +74,8 @@ function ServiceForm({ service }: { service: Service }) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          form.send();
+          if (isLast) send();
+          else setAt(page + 1);
         }}
       >
         {me.mayAskForOthers && (
@@ -67,18 +90,22 @@ function ServiceForm({ service }: { service: Service }) {
             />
           </Group>
         )}
-        <TextInput
-          id="field-title"
-          label={<FieldLabel text={t('service/heading')} isNeeded />}
-          description={t('service/headingHelp')}
-          value={draft.title}
-          error={problems.title}
-          onChange={({ target }) => form.change({ title: target.value })}
-        />
-        {getShownFields(service.form, draft.answers).map((field) => (
+        {page === 0 && (
+          <TextInput
+            id="field-title"
+            label={<FieldLabel text={t('service/heading')} isNeeded />}
+            description={t('service/headingHelp')}
+            value={draft.title}
+            error={problems.title}
+            onChange={({ target }) => form.change({ title: target.value })}
+          />
+        )}
+        {pages[page]!.map((field) => (
           <FieldInput
             key={field.name}
             {...{ field, value: draft.answers[field.name], error: problems[field.name], files: draft.files }}
+            forPerson={forPerson}
+            isNeeded={isNeeded(field, draft.answers)}
             isFilled={
               form.known[field.name] !== undefined && form.known[field.name] === draft.answers[field.name]
             }
@@ -111,8 +138,15 @@ function ServiceForm({ service }: { service: Service }) {
         {count > 0 && <p role="alert">{t('service/mend', { count })}</p>}
         {sending.error && count === 0 && <ProblemNote error={sending.error} />}
         <Group>
+          {page > 0 && (
+            <Button variant="default" onClick={() => setAt(page - 1)}>
+              {t('form/pageBefore')}
+            </Button>
+          )}
           <Button type="submit" loading={sending.isPending}>
-            {t('service/send', { team: local(service.teamName) })}
+            {isLast
+              ? t('service/send', { team: local(service.teamName) })
+              : t('form/pageNext', { page: page + 2, pages: pages.length })}
           </Button>
           <Button variant="subtle" color="gray" onClick={form.startAfresh}>
             {t('service/startAfresh')}
@@ -124,12 +158,33 @@ function ServiceForm({ service }: { service: Service }) {
   );
 }
 
+/** A service that cannot be asked for: it is off for now, or for others. */
+function Closed({ service }: { service: Service }) {
+  const { t, local } = useWords();
+  const said = service.offWords && (local(service.offWords).trim() || null);
+  return (
+    <div className={classes.page}>
+      <Link to="/ask">{t('common/back')}</Link>
+      <h1>{local(service.title)}</h1>
+      <Alert color="gray" variant="outline" title={t(service.isOn ? 'service/notForYou' : 'service/off')}>
+        {service.isOn
+          ? t('service/notForYouHelp', { team: local(service.teamName) })
+          : (said ?? t('service/offHelp'))}
+      </Alert>
+    </div>
+  );
+}
+
 /** A service and its form. */
 export function ServicePage() {
   const { id = '' } = useParams();
-  const { data, error, isPending, refetch } = useService(id);
+  const me = useMe();
+  const [search] = useSearchParams();
+  const forPerson = me.mayAskForOthers || me.areas.includes('desk') ? search.get('for') : null;
+  const { data, error, isPending, refetch } = useService(id, forPerson);
   if (isPending) return <Waiting />;
   if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
   if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
+  if (!data.isOn || !data.isForYou) return <Closed service={data} />;
   return <ServiceForm key={id} service={data} />;
 }

@@ -28,13 +28,14 @@ type Problems = Record<string, string>;
 /** A service's form being filled in: kept as one types, judged by the server's own rules, sent once. */
 export function useServiceForm(
   service: Service,
-  { title, forPerson }: { title: string; forPerson: string | null },
+  { title, forPerson, place }: { title: string; forPerson: string | null; place: string | null },
 ) {
-  const { t } = useWords();
+  const { t, local } = useWords();
   const me = useMe();
   const navigate = useNavigate();
   const renew = useRenew();
-  const known = forPerson === null ? fillIn(service.form, me.known) : {};
+  const facts = place === null ? me.known : { ...me.known, place };
+  const known = forPerson === null ? fillIn(service.form, facts) : fillIn(service.form, {});
   const empty: Draft = { title, answers: known, files: [], alsoTold: [], key: nanoid() };
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`service:${service.id}:${forPerson ?? 'me'}`, empty);
   const [problems, setProblems] = useState<Problems>({});
@@ -51,8 +52,8 @@ export function useServiceForm(
             ? 'badCharacter'
             : null;
     if (badTitle) found.title = t(`fields/${badTitle}`, { limit: TEXT_LIMIT });
-    for (const { field, code, limit } of checkAnswers(service.form, draft.answers).problems)
-      found[field] = t(`fields/${code}`, { limit });
+    for (const { field, code, limit, words } of checkAnswers(service.form, draft.answers).problems)
+      found[field] = words ? local(words) : t(`fields/${code}`, { limit });
     return found;
   }
 
@@ -100,11 +101,12 @@ export function useServiceForm(
       setDraft({ ...draft, answers: { ...draft.answers, [name]: value } });
       if (problems[name]) setProblems(({ [name]: _, ...rest }) => rest);
     },
-    send() {
+    /** Sends it, or says what is to be mended. @returns the names of the questions to mend */
+    send(): string[] {
       const found = judge();
       setProblems(found);
       if (Object.keys(found).length === 0) sending.mutate();
-      else document.getElementById(`field-${Object.keys(found)[0]}`)?.focus();
+      return Object.keys(found);
     },
     startAfresh() {
       clearDraft();

@@ -1,0 +1,175 @@
+import {
+  days,
+  MANAGER,
+  picture,
+  place,
+  site,
+  t,
+  urgency,
+  vessel,
+  wants,
+  what,
+  whose,
+  why,
+  yesNo,
+  choice,
+  type DemoService,
+} from './serviceParts';
+
+/** Everyday matters of buildings, money and stores. */
+export const GROUND_SERVICES: DemoService[] = [
+  {
+    ...{ id: 'badge', kind: 'request', place: 'building', teamId: 'facilities' },
+    title: t('A badge or a key', 'Um cartão ou uma chave'),
+    description: t('For a door, a gate or a locker.', 'Para uma porta, um portão ou um cacifo.'),
+    otherWords: t('key card badge access door locker', 'chave cartão acesso porta cacifo'),
+    fields: [
+      site,
+      place,
+      { name: 'who', kind: 'person', label: t('Who will carry it?', 'Quem o vai usar?'), needed: true },
+      days,
+    ],
+  },
+  {
+    ...{ id: 'room', kind: 'request', place: 'building', teamId: 'facilities' },
+    title: t('Set up a room', 'Preparar uma sala'),
+    description: t('Chairs, screen, coffee.', 'Cadeiras, ecrã, café.'),
+    otherWords: t('meeting room setup chairs event', 'sala reunião cadeiras evento'),
+    fields: [
+      site,
+      { name: 'day', kind: 'date', label: t('On which day?', 'Em que dia?'), needed: true },
+      { name: 'at', kind: 'time', label: t('From what time?', 'A partir de que horas?'), needed: true },
+      {
+        name: 'people',
+        kind: 'number',
+        label: t('For how many?', 'Para quantos?'),
+        needed: true,
+        least: 1,
+        most: 200,
+        unit: t('people', 'pessoas'),
+      },
+      yesNo('coffee', t('Coffee?', 'Café?')),
+      {
+        name: 'when',
+        kind: 'time',
+        label: t('Coffee at what time?', 'Café a que horas?'),
+        needed: true,
+        shownWhen: wants('coffee'),
+      },
+    ],
+  },
+  {
+    ...{ id: 'cleaning', kind: 'incident', place: 'building', teamId: 'facilities' },
+    title: t('Something needs cleaning', 'Algo precisa de limpeza'),
+    description: t('Spills, bins, washrooms.', 'Derrames, caixotes, casas de banho.'),
+    otherWords: t('clean spill bin toilet washroom', 'limpar derrame lixo casa de banho'),
+    fields: [site, place, what, picture],
+  },
+  {
+    ...{ id: 'expenses', kind: 'request', place: 'money', teamId: 'finance', approvals: [MANAGER] },
+    title: t('Money I have spent', 'Dinheiro que gastei'),
+    description: t('Travel and what you bought for work.', 'Viagens e o que comprou para o trabalho.'),
+    otherWords: t('expenses travel refund receipt claim', 'despesas viagem reembolso recibo'),
+    fields: [
+      days,
+      {
+        ...{ name: 'items', kind: 'table', label: t('What for', 'Para quê'), needed: true },
+        columns: [
+          { name: 'what', kind: 'text', label: t('What', 'O quê') },
+          { name: 'day', kind: 'date', label: t('Day', 'Dia') },
+          { name: 'euros', kind: 'number', label: t('Euros', 'Euros') },
+        ],
+      },
+      { name: 'total', kind: 'money', label: t('All together', 'No total'), needed: true, least: 1 },
+      { name: 'receipts', kind: 'files', label: t('Receipts', 'Recibos'), needed: true },
+    ],
+  },
+  {
+    ...{ id: 'supplier', kind: 'request', place: 'money', teamId: 'finance', approvals: [MANAGER] },
+    title: t('A new supplier', 'Um novo fornecedor'),
+    description: t('So that we can order from them.', 'Para podermos encomendar.'),
+    otherWords: t('supplier vendor order contract', 'fornecedor encomenda contrato'),
+    audience: [{ by: 'lead' }, { by: 'agent' }, { by: 'department', in: ['Head office', 'Dockyards'] }],
+    fields: [
+      { name: 'name', kind: 'text', label: t('Their name', 'O nome'), needed: true },
+      {
+        name: 'amount',
+        kind: 'money',
+        label: t('About how much a year?', 'Cerca de quanto por ano?'),
+        needed: false,
+      },
+      why,
+    ],
+  },
+  {
+    ...{ id: 'spares', kind: 'request', place: 'onBoard', teamId: 'stores' },
+    title: t('Spare parts and supplies', 'Peças e consumíveis'),
+    description: t(
+      'To your vessel or terminal with the next crossing.',
+      'Para o seu navio ou terminal na próxima travessia.',
+    ),
+    otherWords: t('parts rope paint lamp stock order supplies', 'peças cabo tinta lâmpada encomendar'),
+    fields: [
+      { ...whose, assetKind: 'vessel', needed: false, label: t('For which vessel?', 'Para que navio?') },
+      {
+        ...{ name: 'parts', kind: 'table', label: t('What you need', 'O que precisa'), needed: true },
+        columns: [
+          { name: 'part', kind: 'text', label: t('Part', 'Peça') },
+          { name: 'many', kind: 'number', label: t('How many', 'Quantas') },
+        ],
+      },
+      { name: 'until', kind: 'date', label: t('Needed on', 'Preciso em'), needed: false },
+    ],
+  },
+  {
+    ...{ id: 'workwear', kind: 'request', place: 'things', teamId: 'stores' },
+    title: t('Work clothes', 'Roupa de trabalho'),
+    description: t('Once a year, and when something is torn.', 'Uma vez por ano, e quando algo se rasga.'),
+    otherWords: t('uniform jacket trousers clothes size', 'farda casaco calças roupa tamanho'),
+    audience: [
+      { by: 'onVessel' },
+      { by: 'department', in: ['Terminals', 'Dockyards', 'Deck', 'Engine', 'Catering'] },
+    ],
+    fields: [
+      {
+        ...{ name: 'pieces', kind: 'choices', needed: true, label: t('Which pieces?', 'Que peças?') },
+        choices: [
+          { value: 'jacket', label: t('Jacket', 'Casaco') },
+          { value: 'trousers', label: t('Trousers', 'Calças') },
+          { value: 'shoes', label: t('Safety shoes', 'Sapatos de segurança') },
+        ],
+      },
+      choice(
+        'size',
+        t('Your size', 'O seu tamanho'),
+        ['s', 'S', 'S'],
+        ['m', 'M', 'M'],
+        ['l', 'L', 'L'],
+        ['xl', 'XL', 'XL'],
+      ),
+      {
+        name: 'shoe',
+        kind: 'number',
+        label: t('Shoe size', 'Número do sapato'),
+        needed: true,
+        least: 34,
+        most: 50,
+        shownWhen: { field: 'pieces', op: 'contains', value: 'shoes' },
+      },
+    ],
+  },
+  {
+    ...{
+      id: 'bridge-instrument',
+      kind: 'incident',
+      place: 'onBoard',
+      teamId: 'onboard',
+      groupId: 'onboard-bridge',
+    },
+    title: t('An instrument on the bridge is wrong', 'Um instrumento da ponte está errado'),
+    description: t('Radar, charts, log, echo sounder.', 'Radar, cartas, odómetro, sonda.'),
+    otherWords: t('bridge radar chart instrument sounder', 'ponte radar carta instrumento sonda'),
+    audience: [{ by: 'onVessel' }, { by: 'agent' }],
+    fields: [vessel, what, urgency, picture],
+  },
+];

@@ -1,0 +1,63 @@
+import type { Transaction } from 'sequelize';
+import { decideStep, type Vote } from '../../core/approvals';
+import type { Door } from '../../core/tickets';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { ApprovalRow, AskRow } from './model';
+
+export type Say = {
+  decision: 'approve' | 'decline';
+  /** Who says it; null: it follows from their silence. */
+  byId: string | null;
+  words: string;
+  via: Door | 'rule' | 'timer';
+  how: AskRow['how'];
+};
+
+function toVotes(asks: AskRow[]): Vote[] {
+  return asks.flatMap(({ voterId, decidedById, decision, decidedAt }) =>
+    decision && decidedAt !== null
+      ? [{ voter: voterId, by: decidedById ?? voterId, decision, at: decidedAt }]
+      : [],
+  );
+}
+
+/**
+ * Records what someone says to an ask of an open approval, and what that makes of it. Whether it decides the approval
+ * is core's to say; what follows is the journal's.
+ */
+export async function castVote(
+  listo: Listo,
+  tx: Transaction,
+  approval: ApprovalRow,
+  ask: AskRow,
+  { decision, byId, words, via, how }: Say,
+): Promise<ApprovalRow['outcome']> {
+  const { tables } = listo.db;
+  const now = listo.clock.now();
+  await tables.asks.update(
+    { id: ask.id },
+    {
+      ...{ decision, decidedById: byId, decidedAt: now, words: words.trim() || null, how },
+      questionAt: null,
+    },
+    tx,
+  );
+  const asks = await tables.asks.find(
+    { approvalId: approval.id },
+    { transaction: tx, order: ['askedAt', 'id'] },
+  );
+  const voters = asks.map(({ voterId }) => voterId);
+  const { outcome } = decideStep(approval.needs, approval.declineBy, voters, toVotes(asks));
+  if (outcome !== 'open') await tables.approvals.update({ id: approval.id }, { outcome, decidedAt: now }, tx);
+  await append(listo, tx, {
+    ...{ at: now, actorId: byId, via, type: 'decided', ticketNumber: approval.ticketNumber },
+    ...{ work: `approval:${approval.id}`, audience: 'requester' },
+    changes: outcome === 'open' ? {} : { outcome: { from: 'open', to: outcome } },
+    data: {
+      ...{ askId: ask.id, approvalId: approval.id, decision, outcome, words: words.trim() },
+      ...(how && { how, voterId: ask.voterId }),
+    },
+  });
+  return outcome;
+}
