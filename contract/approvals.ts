@@ -1,7 +1,15 @@
 import * as z from 'zod';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idParams, idSchema, instantSchema, localTextSchema, okSchema, personRefSchema, textSchema } from './shared';
+import {
+  idParams,
+  idSchema,
+  instantSchema,
+  localTextSchema,
+  okSchema,
+  personRefSchema,
+  textSchema,
+} from './shared';
 
 const askSchema = z.object({
   id: idSchema,

@@ -22,6 +22,7 @@ export const paths = {
     list: { method: 'get', path: '/workshop/services' },
     create: { method: 'post', path: '/workshop/services' },
     order: { method: 'put', path: '/workshop/service-order' },
+    audienceWords: { method: 'get', path: '/workshop/audience-words' },
     get: { method: 'get', path: '/workshop/services/:id' },
     save: { method: 'put', path: '/workshop/services/:id/draft' },
     discard: { method: 'delete', path: '/workshop/services/:id/draft' },

@@ -175,6 +175,11 @@ export const serviceEndpoints = {
     }),
     answer: z.object({ id: idSchema }),
   }),
+  audienceWords: endpoint({
+    ...paths.services.audienceWords,
+    summary: 'The departments and jobs that there are',
+    answer: z.object({ departments: z.array(z.string()), titles: z.array(z.string()) }),
+  }),
   order: endpoint({
     ...paths.services.order,
     summary: 'Put services in an order',

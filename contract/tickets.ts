@@ -111,6 +111,8 @@ export const ticketSchema = z.object({
   heldReason: z.string().nullable(),
   solution: z.string().nullable(),
   isDeclined: z.boolean(),
+  /** What its service says of its state, in words of its own. */
+  ownWords: localTextSchema.nullable(),
   priority: z.enum(PRIORITIES),
   impact: z.enum(IMPACTS),
   urgency: z.enum(URGENCIES),
@@ -149,6 +151,7 @@ export const rowSchema = z.object({
   heldFor: z.enum(HELD_FOR).nullable(),
   heldUntil: instantSchema.nullable(),
   isDeclined: z.boolean(),
+  ownWords: localTextSchema.nullable(),
   priority: z.enum(PRIORITIES),
   createdAt: instantSchema,
   changedAt: instantSchema,

@@ -86,6 +86,26 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'desk-steps', person: 'jonas', address: '/desk/nextUp', sees: 'Step' },
+  { name: 'catalogue', person: 'helder', address: '/workshop/services', sees: 'A laptop' },
+  {
+    name: 'service',
+    person: 'helder',
+    address: '/workshop/services/bridge-tablet',
+    sees: 'people today',
+    act: async (page) => {
+      await page.locator('[aria-label^="Change “"]').click();
+    },
+  },
+  {
+    name: 'service-plan',
+    person: 'helder',
+    address: '/workshop/services/crew-transfer',
+    sees: 'people today',
+    act: async (page) => {
+      await see(page, 'Welcome');
+      await page.$eval('[aria-label="Who must agree"]', (part) => part.scrollIntoView());
+    },
+  },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
   { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
   { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },

@@ -1,6 +1,6 @@
 import compression from 'compression';
 import { parse as parseCookies } from 'cookie';
-import express, { Router, type Express, type RequestHandler } from 'express';
+import express, { Router, type Express, type Request, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import path from 'node:path';
 import { pinoHttp } from 'pino-http';
@@ -95,6 +95,13 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
   return router;
 }
 
+/** A service's page may stand within pages of the organisation's; nothing else may. */
+function frameAncestorsOf({ config }: Listo, { path: at }: Request): string {
+  return at.startsWith('/embed/') && config.LISTO_EMBED_ORIGINS !== ''
+    ? config.LISTO_EMBED_ORIGINS
+    : "'self'";
+}
+
 /** Puts the application together: health, the API, and the built pages with every other address leading to them. */
 export function createApp(
   listo: Listo,
@@ -109,9 +116,12 @@ export function createApp(
         directives: {
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
+          frameAncestors: ["'self'", (request) => frameAncestorsOf(listo, request as Request)],
           upgradeInsecureRequests: null,
         },
       },
+      // What may frame a page is said by its policy alone; the older header knows no lists.
+      frameguard: false,
       strictTransportSecurity: listo.config.LISTO_SECURE_COOKIES === 'true',
     }),
   );

@@ -12,6 +12,8 @@ const schema = z.object({
   LISTO_DATA_DIR: z.string().default(path.resolve('.listo')),
   /** How the application is reached from outside, where that is not the address it listens on. */
   LISTO_ADDRESS: z.url().optional(),
+  /** Which other pages may show a service within them: origins, with spaces between. */
+  LISTO_EMBED_ORIGINS: z.string().default(''),
   /** 'true' where cookies may only travel over TLS. */
   LISTO_SECURE_COOKIES: z.enum(['true', 'false']).default('false'),
   /** An ISO 8601 instant at which the application's clock begins; absent: the real time. For demos and tests. */

@@ -28,6 +28,13 @@ const HoursPage = lazy(() =>
   import('./workshop/hours/HoursPage').then(({ HoursPage: page }) => ({ default: page })),
 );
 
+const ServicesPage = lazy(() =>
+  import('./workshop/services/ServicesPage').then(({ ServicesPage: page }) => ({ default: page })),
+);
+const ServiceEditor = lazy(() =>
+  import('./workshop/services/ServiceEditor').then(({ ServiceEditor: page }) => ({ default: page })),
+);
+
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
 export const router = createBrowserRouter([
   {
@@ -37,13 +44,17 @@ export const router = createBrowserRouter([
       { index: true, element: <Navigate to="/ask" replace /> },
       { path: 'ask', element: <Home /> },
       { path: 'ask/services/:id', element: <ServicePage /> },
+      { path: 's/:id', element: <ServicePage /> },
+      { path: 'embed/:id', element: <ServicePage /> },
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
       { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },
-      { path: 'workshop', element: <Navigate to="/workshop/calendars" replace /> },
+      { path: 'workshop', element: <Navigate to="/workshop/services" replace /> },
+      { path: 'workshop/services', element: <ServicesPage /> },
+      { path: 'workshop/services/:id', element: <ServiceEditor /> },
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },

@@ -6,5 +6,5 @@ export { canMove, getMoveFields, listMoves, MOVE_FIELDS, MOVE_NAMES, MOVES } fro
 export type { MovableTicket, MoveField, MoveFieldName, MoveInput, MoveName, MoverRole } from './moves';
 export { planMove } from './planMove';
 export type { MovePlan, MoveProblem, TicketChanges } from './planMove';
-export { getStateSentence, type SentenceFacts, type StateSentence } from './sentence';
+export { getStateSentence, takesOwnWords, type SentenceFacts, type StateSentence } from './sentence';
 export { toHistory, type RecordedChange } from './history';

@@ -9,6 +9,20 @@ export type SentenceFacts = {
   heldUntil: number | null;
 };
 
+/**
+ * Whether a service's own words can stand for the sentence: not where it says whom one waits for, or that it was not
+ * agreed.
+ */
+export function takesOwnWords({
+  heldFor,
+  isDeclined,
+}: {
+  heldFor: HeldFor | null;
+  isDeclined: boolean;
+}): boolean {
+  return !isDeclined && heldFor !== 'requester' && heldFor !== 'approval';
+}
+
 /** A state as one plain sentence for the requester: a code that the wording catalogue puts into words. */
 export type StateSentence = { code: string; params: Record<string, string | number> };
 

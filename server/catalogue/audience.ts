@@ -31,3 +31,17 @@ export async function countAudience({ db }: Listo, audience: Audience): Promise<
   const rows = await db.select<Row>(SQL);
   return rows.filter((row) => isInAudience(audience, toPerson(row))).length;
 }
+
+const MOST_WORDS = 300;
+
+/** The departments and jobs that there are, the most common first where there are very many. */
+export async function readAudienceWords({ db }: Listo): Promise<{ departments: string[]; titles: string[] }> {
+  const read = async (column: 'department' | 'title'): Promise<string[]> => {
+    const rows = await db.select<{ word: string }>(
+      `SELECT ${column} AS word FROM people WHERE leftAt IS NULL AND ${column} <> '' GROUP BY ${column} ORDER BY COUNT(*) DESC LIMIT :limit`,
+      { limit: MOST_WORDS },
+    );
+    return rows.map(({ word }) => word).sort((a, b) => a.localeCompare(b));
+  };
+  return { departments: await read('department'), titles: await read('title') };
+}

@@ -5,7 +5,7 @@ import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { getKnownFacts } from '../sessions/me';
 import type { SignedIn } from '../sessions/viewer';
-import { readAudiencePerson } from './audience';
+import { readAudiencePerson, readAudienceWords } from './audience';
 import { saveCategories } from './categories';
 import {
   createService,
@@ -32,6 +32,10 @@ export const serviceRoutes: Routes = (router, listo) => {
   });
   serve(router, services.create, ({ viewer, actor, body }) => createService(listo, viewer, actor, body));
   serve(router, services.order, ({ viewer, actor, body }) => orderServices(listo, viewer, actor, body.ids));
+  serve(router, services.audienceWords, ({ viewer }) => {
+    requireWorkshop(viewer);
+    return readAudienceWords(listo);
+  });
   serve(router, services.get, ({ viewer, params }) => {
     requireWorkshop(viewer);
     return readEdited(listo, viewer, params.id);

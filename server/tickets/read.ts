@@ -87,6 +87,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     ratingWord: ticket.ratingWord,
     rights,
     isDeclined: ticket.isDeclined,
+    ownWords: service.stateWords[state] ?? null,
     service: { id: ticket.serviceId, title: service.title },
     requester: await readRequester(listo, ticket),
     raisedBy: personOf(ticket.raisedById),

@@ -1,6 +1,7 @@
 import type { ServiceStep } from '../../core/plans';
 import type { TicketRow } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
+import type { TicketState } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -12,12 +13,18 @@ export type RowRecord = Pick<
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
   | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
   | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt')
-> & { service: LocalText; team: LocalText; isDeclined: number; promisedAt: number | null };
+> & {
+  service: LocalText;
+  stateWords: Partial<Record<TicketState, LocalText>>;
+  team: LocalText;
+  isDeclined: number;
+  promisedAt: number | null;
+};
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
   t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
-  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, tm.name AS team, pl.promisedAt`;
+  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, s.stateWords, tm.name AS team, pl.promisedAt`;
 export const ROW_JOINS =
   'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number';
 
@@ -52,12 +59,24 @@ export async function completeRows(
   const approvers = await readApprovers(listo, awaiting);
   const now = listo.clock.now();
   return records.map(
-    ({ requesterId, assigneeId, teamId, team, isDeclined, stepId, definition, neededBy, ...record }) => {
+    ({
+      requesterId,
+      assigneeId,
+      teamId,
+      team,
+      isDeclined,
+      stateWords,
+      stepId,
+      definition,
+      neededBy,
+      ...record
+    }) => {
       const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, resolvedAt: _____, ...row } = record;
       return {
         ...row,
         due: readDue(record, now),
         isDeclined: Boolean(isDeclined),
+        ownWords: stateWords[record.state] ?? null,
         requester: people.get(requesterId)!,
         assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
         team: { id: teamId, name: team },

@@ -33,6 +33,9 @@ export const useServices = (forPerson: string | null = null) =>
     queryFn: () => call(api.catalogue.list, forWhom(forPerson)),
   });
 
+export const useCategories = () =>
+  useQuery({ queryKey: ['categories'], staleTime: 300_000, queryFn: () => call(api.catalogue.categories) });
+
 export const useService = (id: string, forPerson: string | null = null) =>
   useQuery({
     queryKey: ['service', id, forPerson],

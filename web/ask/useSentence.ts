@@ -1,11 +1,14 @@
-import { getStateSentence } from '../../core/tickets';
+import { getStateSentence, takesOwnWords } from '../../core/tickets';
 import type { Ticket, TicketRow } from '../../contract/tickets';
 import { useNow } from '../api/clock';
 import { useWords } from '../messages/useWords';
 import { getPromise } from '../ui/clocks';
 import { useTimes } from '../ui/useTimes';
 
-type Facts = Pick<TicketRow, 'state' | 'heldFor' | 'heldUntil' | 'isDeclined' | 'assignee' | 'team'> & {
+type Facts = Pick<
+  TicketRow,
+  'state' | 'heldFor' | 'heldUntil' | 'isDeclined' | 'ownWords' | 'assignee' | 'team'
+> & {
   approvers: string[];
 };
 
@@ -14,7 +17,8 @@ export function useSentence(): (facts: Facts) => string {
   const { t, local } = useWords();
   const times = useTimes();
   const now = useNow(60_000);
-  return ({ state, heldFor, heldUntil, isDeclined, assignee, team, approvers }) => {
+  return ({ state, heldFor, heldUntil, isDeclined, ownWords, assignee, team, approvers }) => {
+    if (ownWords && takesOwnWords({ heldFor, isDeclined })) return local(ownWords);
     if (isDeclined) return t('sentences/declined');
     const sentence = getStateSentence({
       state,

@@ -1,6 +1,7 @@
 /** The words of the Workshop, which come when it is entered. */
 export const workshopEn = {
   title: 'Workshop',
+  services: 'Catalogue',
   calendars: 'Working calendars',
   promises: 'Promises',
   hours: 'Teams and sites',

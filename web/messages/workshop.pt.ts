@@ -2,6 +2,7 @@ import type { WorkshopWords } from './workshop.en';
 
 export const workshopPt: WorkshopWords = {
   title: 'Oficina',
+  services: 'Catálogo',
   calendars: 'Calendários de trabalho',
   promises: 'Promessas',
   hours: 'Equipas e locais',

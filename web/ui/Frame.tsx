@@ -2,7 +2,7 @@ import { Menu, useMantineColorScheme, VisuallyHidden } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { createContext, Suspense, useContext, useState } from 'react';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api } from '../api/endpoints';
 import type { LiveEvent } from '../../contract/live';
 import { call } from '../api/call';
@@ -83,6 +83,7 @@ export function Frame() {
   const me = useMe();
   const last = useLive();
   const isReachable = useReachable();
+  const isEmbedded = useLocation().pathname.startsWith('/embed/');
   const [isKeysOpen, setKeysOpen] = useState(false);
   useKeys({ f: () => spotlight.open(), '?': () => setKeysOpen(true) });
   return (
@@ -90,7 +91,7 @@ export function Frame() {
       <a href="#content" className={classes.skip}>
         {t('common/skip')}
       </a>
-      <header className={classes.bar}>
+      <header className={classes.bar} hidden={isEmbedded}>
         <Link to="/" className={classes.logo} aria-label={t('name')}>
           list<span>o</span>
         </Link>

@@ -5,6 +5,7 @@ import { useWords } from '../../messages/useWords';
 import { Decisions } from './Decisions';
 import classes from './Home.module.css';
 import { Places } from './Places';
+import { Subjects } from './Subjects';
 import { Results } from './Results';
 import { Yours } from './Yours';
 
@@ -35,6 +36,7 @@ export function Home() {
       <Decisions />
       <Yours />
       <Places forPerson={forPerson} />
+      <Subjects forPerson={forPerson} />
     </div>
   );
 }

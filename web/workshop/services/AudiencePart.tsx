@@ -1,0 +1,81 @@
+import { MultiSelect } from '@mantine/core';
+import { IconX } from '@tabler/icons-react';
+import type { AudiencePart as Group } from '../../../core/catalogue';
+import { useSites, useTeams } from '../../api/queries';
+import { useAudienceWords } from './useAudienceWords';
+import { useWords } from '../../messages/useWords';
+import { InlineSelect } from './Inline';
+import classes from './services.module.css';
+import type { PartProps } from './useService';
+
+const LISTED = ['site', 'department', 'title', 'team'] as const;
+const PLAIN = ['onVessel', 'lead', 'agent'] as const;
+type Listed = Extract<Group, { in: string[] }>;
+const isListed = (group: Group): group is Listed => 'in' in group;
+
+/** For whom a service is: any of these groups; none named is everyone. */
+export function AudiencePart({ definition, isFixed, change, count }: PartProps & { count: number }) {
+  const { t, local } = useWords();
+  const { data: sites = [] } = useSites();
+  const { data: teams = [] } = useTeams();
+  const { departments, titles } = useAudienceWords();
+  const { audience } = definition;
+  const set = (i: number, group: Group | null): void =>
+    change({ audience: audience.flatMap((each, at) => (at === i ? (group ?? []) : each)) });
+  const choices: Record<Listed['by'], { value: string; label: string }[]> = {
+    site: sites.map(({ id, name }) => ({ value: id, label: name })),
+    team: teams.map(({ id, name }) => ({ value: id, label: local(name) })),
+    department: departments.map((value) => ({ value, label: value })),
+    title: titles.map((value) => ({ value, label: value })),
+  };
+  const add = (by: string): void => {
+    const group = (LISTED as readonly string[]).includes(by) ? { by, in: [] } : { by };
+    change({ audience: [...audience, group as Group] });
+  };
+  const nameOf = ({ by }: Group): string => t(`services/audience/by/${by}`);
+  return (
+    <div className={classes.sentence}>
+      {audience.length === 0 && <strong>{t('services/audience/everyone')}</strong>}
+      {audience.map((group, i) => (
+        <span key={i}>
+          {i > 0 && ` ${t('services/audience/or')} `}
+          <strong>{nameOf(group)}</strong>{' '}
+          {isListed(group) && (
+            <MultiSelect
+              size="xs"
+              searchable
+              aria-label={nameOf(group)}
+              data={choices[group.by]}
+              value={group.in}
+              readOnly={isFixed}
+              onChange={(value) => set(i, { by: group.by, in: value })}
+            />
+          )}
+          {!isFixed && (
+            <button
+              type="button"
+              className={classes.remove}
+              aria-label={t('services/audience/remove', { name: nameOf(group) })}
+              onClick={() => set(i, null)}
+            >
+              <IconX size={14} />
+            </button>
+          )}
+        </span>
+      ))}{' '}
+      {!isFixed && (
+        <InlineSelect
+          label={t('services/audience/add')}
+          isFixed={false}
+          value=""
+          options={[
+            { value: '', label: t('services/audience/add') },
+            ...[...PLAIN, ...LISTED].map((value) => ({ value, label: t(`services/audience/by/${value}`) })),
+          ]}
+          onChange={(by) => by !== '' && add(by)}
+        />
+      )}{' '}
+      <span className={classes.quiet}>· {t('services/audience/people', { count })}</span>
+    </div>
+  );
+}

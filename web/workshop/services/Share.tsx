@@ -1,0 +1,72 @@
+import { Button, Modal, TextInput } from '@mantine/core';
+import { useClipboard } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useWords } from '../../messages/useWords';
+import classes from './services.module.css';
+
+function Copied({ label, text }: { label: string; text: string }) {
+  const { t } = useWords();
+  const clipboard = useClipboard();
+  return (
+    <>
+      <h3 className={classes.subject}>{label}</h3>
+      <span className={classes.address}>{text}</span>{' '}
+      <Button size="compact-xs" variant="subtle" onClick={() => clipboard.copy(text)}>
+        {t(clipboard.copied ? 'services/share/copied' : 'services/share/copy')}
+      </Button>
+    </>
+  );
+}
+
+/** A service's own address, with a place filled in where it hangs; as a code to print, and inside another page. */
+export function Share({
+  id,
+  title,
+  audience,
+  onClose,
+}: {
+  id: string;
+  title: string;
+  audience: number;
+  onClose(): void;
+}) {
+  const { t } = useWords();
+  const [place, setPlace] = useState('');
+  const query = place.trim() === '' ? '' : `?place=${encodeURIComponent(place.trim())}`;
+  const address = `${window.location.origin}/s/${id}${query}`;
+  const { data: svg = '' } = useQuery({
+    queryKey: ['code', address],
+    staleTime: Infinity,
+    queryFn: async () => (await import('qrcode')).toString(address, { type: 'svg', margin: 2 }),
+  });
+  return (
+    <Modal opened onClose={onClose} title={`${title}: ${t('services/share/title')}`} size="lg">
+      <p>{t('services/share/opens', { count: audience })}</p>
+      <TextInput
+        label={t('services/share/place')}
+        description={t('services/share/placeHelp')}
+        value={place}
+        onChange={({ target }) => setPlace(target.value)}
+      />
+      <Copied label={t('services/share/address')} text={address} />
+      <div className={classes.printed}>
+        <div
+          className={classes.code}
+          role="img"
+          aria-label={t('services/share/code', { address })}
+          // The library's own drawing of an address of ours.
+          dangerouslySetInnerHTML={{ __html: svg }}
+        />
+        <strong>{place.trim() === '' ? title : `${title} · ${place.trim()}`}</strong>
+      </div>
+      <Button mt="xs" size="xs" variant="default" onClick={() => window.print()}>
+        {t('services/share/print')}
+      </Button>
+      <Copied
+        label={t('services/share/embed')}
+        text={`<iframe src="${window.location.origin}/embed/${id}${query}" title="${title.replaceAll('"', '&quot;')}" width="640" height="760"></iframe>`}
+      />
+    </Modal>
+  );
+}

@@ -1,0 +1,107 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type DragEndEvent,
+  type UniqueIdentifier,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { IconGripVertical } from '@tabler/icons-react';
+import type { CSSProperties, ReactNode } from 'react';
+import { useWords } from '../../messages/useWords';
+import classes from './services.module.css';
+
+/** A list that is put in order by dragging, or with Space and the arrows. */
+export function SortableList({
+  ids,
+  onOrder,
+  children,
+}: {
+  ids: string[];
+  onOrder(ids: string[]): void;
+  children: ReactNode;
+}) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const { t } = useWords();
+  const placeOf = (id: UniqueIdentifier | undefined) => ({
+    place: ids.indexOf(String(id)) + 1,
+    places: ids.length,
+  });
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => t('services/moving/taken', placeOf(active.id)),
+    onDragOver: ({ over }) => t('services/moving/over', placeOf(over?.id)),
+    onDragEnd: ({ over }) => t('services/moving/put', placeOf(over?.id)),
+    onDragCancel: ({ active }) => t('services/moving/left', placeOf(active.id)),
+  };
+  const end = ({ active, over }: DragEndEvent): void => {
+    const from = ids.indexOf(String(active.id));
+    const to = over ? ids.indexOf(String(over.id)) : -1;
+    if (from !== -1 && to !== -1 && from !== to) onOrder(arrayMove(ids, from, to));
+  };
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      accessibility={{ announcements, screenReaderInstructions: { draggable: t('services/moveKeys') } }}
+      onDragEnd={end}
+    >
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+        {children}
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+type ItemProps = {
+  id: string;
+  className: string | undefined;
+  label: string;
+  isFixed: boolean;
+  isOpen?: boolean;
+  children(grip: ReactNode): ReactNode;
+};
+
+/** One of a list that can be moved; its grip is what is taken hold of. */
+export function SortableItem({ id, className, label, isFixed, isOpen, children }: ItemProps) {
+  const { t } = useWords();
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id, disabled: isFixed });
+  const style: CSSProperties = {
+    ...(transform && { transform: `translate3d(0, ${transform.y}px, 0)` }),
+    ...(transition && { transition }),
+    ...(isDragging && { position: 'relative', zIndex: 2 }),
+  };
+  const grip = isFixed ? (
+    <span />
+  ) : (
+    <button
+      type="button"
+      ref={setActivatorNodeRef}
+      className={classes.grip}
+      {...attributes}
+      {...listeners}
+      aria-label={label}
+      title={t('services/moveKeys')}
+    >
+      <IconGripVertical size={16} />
+    </button>
+  );
+  return (
+    <li ref={setNodeRef} className={className} style={style} data-open={isOpen || undefined}>
+      {children(grip)}
+    </li>
+  );
+}
