@@ -4,6 +4,7 @@ import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { clockEndpoints } from './clocks';
 import { fileEndpoints } from './files';
+import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
@@ -28,5 +29,6 @@ export const api = {
   approvals: approvalEndpoints,
   plans: planEndpoints,
   absences: absenceEndpoints,
+  mail: mailEndpoints,
   notifications: notificationEndpoints,
 };

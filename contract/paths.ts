@@ -88,6 +88,14 @@ export const paths = {
     move: { method: 'post', path: '/tickets/:number/steps/:stepId/moves' },
     answer: { method: 'post', path: '/step-answers/:token' },
   },
+  mail: {
+    in: { method: 'get', path: '/mail/in' },
+    out: { method: 'get', path: '/mail/out' },
+    texts: { method: 'get', path: '/mail/texts' },
+    saveText: { method: 'put', path: '/mail/texts/:template' },
+    retry: { method: 'post', path: '/mail/out/:id/tries' },
+    wanted: { method: 'put', path: '/me/mail' },
+  },
   notifications: {
     list: { method: 'get', path: '/notifications' },
     read: { method: 'post', path: '/notifications/read' },

@@ -17,6 +17,8 @@ export const meSchema = z.object({
   teams: z.array(z.object({ teamId: idSchema, role: z.enum(['agent', 'lead', 'teamAdministrator']) })),
   known: z.partialRecord(z.enum(KNOWN_FACTS), z.string()),
   areas: z.array(z.enum(AREAS)),
+  /** Whether they are told by mail too. */
+  wantsMail: z.boolean(),
 });
 export type Me = z.infer<typeof meSchema>;
 

@@ -6,6 +6,7 @@ import { LATE, toNoticeRef } from '../server/clocks/settle';
 import type { Table } from '../server/database/table';
 import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
+import { mailTold } from '../server/mail/tell';
 import { tellingConsumer } from '../server/notifications/consumer';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
@@ -97,6 +98,22 @@ async function tellLately(listo: Listo, journal: JournalRow[], now: number): Pro
   });
 }
 
+/** Those who have to decide find a mail that asks them to. */
+async function mailOpenAsks(listo: Listo): Promise<void> {
+  const { tables, transaction } = listo.db;
+  const open = await tables.approvals.find({ outcome: 'open' });
+  const asks = await tables.asks.find({ approvalId: open.map(({ id }) => id), decision: null });
+  for (const { ticketNumber, askedId } of asks) {
+    const ticket = (await tables.tickets.findOne({ number: ticketNumber }))!;
+    const [entry] = await tables.journal.find({ ticketNumber, type: 'asked' }, { limit: 1 });
+    await transaction((tx) =>
+      mailTold(listo, tx, [
+        { personId: askedId, event: 'asked', relation: 'approver', entry: entry!, ticket },
+      ]),
+    );
+  }
+}
+
 /** Fills an empty database with Solvarra Ferries: people, catalogue, targets, six months of tickets and a busy today. */
 export async function loadDemo(
   listo: Listo,
@@ -163,6 +180,7 @@ export async function loadDemo(
   await tellLately(listo, journal, now);
   await simulatePlans(listo, (share) => onProgress('Plans', share));
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
+  await mailOpenAsks(listo);
   onProgress('Done', 1);
   return { tickets: stories.length, entries: journal.length };
 }

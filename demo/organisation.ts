@@ -142,6 +142,21 @@ const OUT_OF_HOURS: Record<string, OutOfHours> = {
     },
   },
 };
+/** The addresses under which mail reaches teams, and what such mail asks for. */
+const MAILBOXES: Record<string, Pick<TeamRow, 'mailbox' | 'mailServiceId'>> = Object.fromEntries(
+  (
+    [
+      ['desk', 'helpdesk', 'other'],
+      ['onboard', 'onboard', 'gate-broken'],
+      ['network', 'network', 'wifi'],
+      ['apps', 'applications', 'roster'],
+      ['people', 'people', 'in-confidence'],
+      ['facilities', 'facilities', 'building'],
+      ['finance', 'finance', 'invoice'],
+      ['stores', 'stores', 'spares'],
+    ] as const
+  ).map(([id, mailbox, mailServiceId]) => [id, { mailbox, mailServiceId }]),
+);
 const GROUPS: GroupRow[] = [
   { id: 'onboard-gates', teamId: 'onboard', name: 'Gates and kiosks' },
   { id: 'onboard-bridge', teamId: 'onboard', name: 'Bridge and decks' },
@@ -293,6 +308,7 @@ function personOf([id, name, title, siteId, more]: Named, phone: string): Person
     mayAskForOthers: false,
     goesFirst: false,
     passwordHash: null,
+    wantsMail: true,
     leftAt: null,
     version: 1,
     ...more,
@@ -363,6 +379,7 @@ export function createOrganisation(random: Random): Organisation {
       calendarId,
       isConfidential,
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
+      ...MAILBOXES[id]!,
       version: 1,
     })),
     groups: GROUPS,

@@ -106,6 +106,17 @@ const SHOTS: Shot[] = [
       await page.$eval('[aria-label="Who must agree"]', (part) => part.scrollIntoView());
     },
   },
+  {
+    name: 'mailbox',
+    person: 'ana',
+    address: '/mailbox',
+    sees: 'Please decide',
+    act: async (page) => {
+      await page.locator('ul button').click();
+      await see(page, 'Please write above this line');
+    },
+  },
+  { name: 'mail', person: 'helder', address: '/workshop/mail', sees: 'The texts' },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
   { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
   { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },

@@ -19,12 +19,14 @@ import { ProblemError } from './http/problems';
 import { refuseOtherSites } from './http/sameSite';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
+import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import { peopleRoutes } from './people/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
 import { createDirectory } from './standIns/directory';
+import { createMailboxRoutes } from './standIns/mailbox';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { ticketRoutes } from './tickets/routes';
@@ -86,6 +88,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     planRoutes,
     absenceRoutes,
     notificationRoutes,
+    mailRoutes,
   ])
     routes(router, listo);
   fileRoutes(router, listo, store);
@@ -105,7 +108,12 @@ function frameAncestorsOf({ config }: Listo, { path: at }: Request): string {
 /** Puts the application together: health, the API, and the built pages with every other address leading to them. */
 export function createApp(
   listo: Listo,
-  { store, live, webDir }: { store: FileStore; live: Live; webDir: string | null },
+  {
+    store,
+    live,
+    webDir,
+    mailPort,
+  }: { store: FileStore; live: Live; webDir: string | null; mailPort: number },
 ): Express {
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
@@ -133,6 +141,13 @@ export function createApp(
   );
   healthRoutes(app, listo);
   app.use('/stand-in/directory', express.json({ limit: BODY_LIMIT }), createDirectory(listo));
+  app.use(
+    '/stand-in/mailbox',
+    refuseOtherSites,
+    express.json({ limit: BODY_LIMIT }),
+    recogniseViewer(listo),
+    createMailboxRoutes(listo, () => mailPort),
+  );
   app.use('/api/v1', createApi(listo, store, live));
   if (webDir !== null) {
     app.use(

@@ -14,6 +14,7 @@ import { hoursConsumer } from './hours/consumer';
 import { Pump } from './journal/pump';
 import type { Listo } from './listo';
 import { Live } from './live/live';
+import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
 import { createCalendarStore } from './people/calendarStore';
@@ -54,7 +55,7 @@ export function createListo(
   };
 }
 
-export type RunningListo = { listo: Listo; port: number; stop(): Promise<void> };
+export type RunningListo = { listo: Listo; port: number; mailPort: number; stop(): Promise<void> };
 
 function listen(server: Server, { HOST, PORT }: Config): Promise<number> {
   return new Promise((resolve, reject) => {
@@ -80,7 +81,8 @@ export async function startListo(
     await live.tail();
     await recounts.look();
   });
-  const server = createServer(createApp(listo, { store, live, webDir }));
+  const mail = await startMail(listo, store);
+  const server = createServer(createApp(listo, { store, live, webDir, mailPort: mail.port }));
   const port = await listen(server, config);
   if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
@@ -88,12 +90,14 @@ export async function startListo(
   return {
     listo,
     port,
+    mailPort: mail.port,
     async stop() {
       live.stop();
       server.close();
       server.closeAllConnections();
       await recounts.stop();
       await timers.stop();
+      await mail.stop();
       await pump.stop();
       await listo.db.close();
     },

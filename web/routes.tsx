@@ -35,6 +35,11 @@ const ServiceEditor = lazy(() =>
   import('./workshop/services/ServiceEditor').then(({ ServiceEditor: page }) => ({ default: page })),
 );
 
+const MailPage = lazy(() =>
+  import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
+);
+const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) => ({ default: page })));
+
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
 export const router = createBrowserRouter([
   {
@@ -58,6 +63,8 @@ export const router = createBrowserRouter([
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
+      { path: 'workshop/mail', element: <MailPage /> },
+      { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },
       { path: 'away', element: <Away /> },
       { path: '*', element: <Lost /> },

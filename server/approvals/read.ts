@@ -43,12 +43,14 @@ type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost'> & {
   costNow: number | null;
 };
 
-function wordOf(
+const YES_NO: Record<Language, [string, string]> = { en: ['yes', 'no'], pt: ['sim', 'não'] };
+
+export function wordOf(
   value: unknown,
   choices: { value: string; label: LocalText }[] | undefined,
   language: Language,
 ): string | null {
-  if (typeof value === 'boolean') return value ? '✓' : '–';
+  if (typeof value === 'boolean') return YES_NO[language][value ? 0 : 1];
   if (typeof value === 'number') return String(value);
   if (typeof value !== 'string') return null;
   return choices?.find((choice) => choice.value === value)?.label[language] ?? value;

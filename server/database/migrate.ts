@@ -4,6 +4,7 @@ import { up as foundation } from './migrations/0001-foundation';
 import { up as owedNotices } from './migrations/0002-owed-notices';
 import { up as plans } from './migrations/0003-plans';
 import { up as absences } from './migrations/0004-absences';
+import { up as mail } from './migrations/0006-mail';
 import { up as catalogue } from './migrations/0005-catalogue';
 
 function createUmzug(sequelize: Sequelize) {
@@ -14,6 +15,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0003-plans', up: plans },
       { name: '0004-absences', up: absences },
       { name: '0005-catalogue', up: catalogue },
+      { name: '0006-mail', up: mail },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -5,6 +5,7 @@ import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
 import { createFileTables } from '../files/model';
 import { createJournalTables } from '../journal/model';
+import { createMailTables } from '../mail/model';
 import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
@@ -29,6 +30,7 @@ export function createTables(sequelize: Sequelize) {
     ...createTimerTables(sequelize),
     ...createRecountTables(sequelize),
     ...createNotificationTables(sequelize),
+    ...createMailTables(sequelize),
   };
 }
 

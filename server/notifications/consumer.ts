@@ -6,6 +6,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
+import { mailTold } from '../mail/tell';
 import type { FollowerRow, TicketRecord } from '../tickets/model';
 
 /** Which told events an entry of the journal is. */
@@ -132,23 +133,28 @@ export const tellingConsumer: Consumer = {
       told.flatMap((entry) => stepTeamOf(entry) ?? []),
       tx,
     );
+    const mailed: Parameters<typeof mailTold>[2] = [];
     const rows = told.flatMap((entry) => {
       const ticket = around.tickets.find(({ number }) => number === entry.ticketNumber);
       if (!ticket) return [];
       const parties = narrowed(entry, partiesOf(entry, ticket, around), around);
       return eventsOf(entry, ticket).flatMap((event) =>
-        whoIsTold(event, parties, entry.actorId, readersOf(entry)).map(({ personId, as }) => ({
-          personId,
-          ticketNumber: ticket.number,
-          journalId: entry.id,
-          event,
-          relation: as,
-          at: entry.at,
-          words: (entry.data.words as LocalText | undefined) ?? null,
-          readAt: null,
-        })),
+        whoIsTold(event, parties, entry.actorId, readersOf(entry)).map(({ personId, as }) => {
+          mailed.push({ personId, event, relation: as, entry, ticket });
+          return {
+            personId,
+            ticketNumber: ticket.number,
+            journalId: entry.id,
+            event,
+            relation: as,
+            at: entry.at,
+            words: (entry.data.words as LocalText | undefined) ?? null,
+            readAt: null,
+          };
+        }),
       );
     });
     await listo.db.tables.notifications.insertAll(rows, tx);
+    await mailTold(listo, tx, mailed);
   },
 };

@@ -24,6 +24,7 @@ export type PersonRow = {
   mayAskForOthers: boolean;
   goesFirst: boolean;
   passwordHash: string | null;
+  wantsMail: boolean;
   leftAt: number | null;
   version: number;
 };
@@ -42,6 +43,9 @@ export type TeamRow = {
   isConfidential: boolean;
   calendarId: string;
   outOfHours: OutOfHours;
+  /** The local part of the address under which mail reaches it, and the service that such mail asks for. */
+  mailbox: string | null;
+  mailServiceId: string | null;
   version: number;
 };
 export type GroupRow = { id: string; teamId: string; name: string };
@@ -68,6 +72,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       mayAskForOthers: flag,
       goesFirst: flag,
       passwordHash: text(),
+      wantsMail: flag,
       leftAt: instant,
       version: integer,
     }),
@@ -85,6 +90,8 @@ export function createPeopleTables(sequelize: Sequelize) {
       isConfidential: flag,
       calendarId: id,
       outOfHours: json,
+      mailbox: text(60),
+      mailServiceId: id,
       version: integer,
     }),
     groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),

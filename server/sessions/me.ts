@@ -29,6 +29,7 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     mayAskForOthers: viewer.mayAskForOthers || isAgent(viewer),
     teams: viewer.teams,
     known: getKnownFacts(person, site.name),
+    wantsMail: person.wantsMail,
     areas: [
       'ask',
       ...(isAgent(viewer) ? (['desk'] as const) : []),

@@ -13,7 +13,6 @@ type Row = {
   language: Language;
   isAdministrator: boolean | number;
   mayAskForOthers: boolean | number;
-  seenAt: number;
   teams: string | { teamId: string; role: TeamRole }[] | null;
 };
 
@@ -45,17 +44,10 @@ export async function findViewer(listo: Listo, token: string): Promise<SignedIn 
   return viewer;
 }
 
-async function readViewer({ db, clock }: Listo, sessionId: string): Promise<SignedIn | null> {
-  const now = clock.now();
-  const [row] = await db.select<Row>(
-    `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers, s.seenAt,
-       (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams
-     FROM sessions s JOIN people p ON p.id = s.personId
-     WHERE s.id = :sessionId AND s.expiresAt > :now AND p.leftAt IS NULL`,
-    { sessionId, now },
-  );
-  if (!row) return null;
-  if (now - row.seenAt > SEEN_EVERY_MS) await db.tables.sessions.update({ id: sessionId }, { seenAt: now });
+const PERSON_SQL = `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers,
+  (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams`;
+
+function toViewer(row: Row, sessionId: string): SignedIn {
   const teams =
     typeof row.teams === 'string'
       ? (JSON.parse(row.teams) as { teamId: string; role: TeamRole }[])
@@ -70,4 +62,27 @@ async function readViewer({ db, clock }: Listo, sessionId: string): Promise<Sign
     isAdministrator: Boolean(row.isAdministrator),
     mayAskForOthers: Boolean(row.mayAskForOthers),
   };
+}
+
+async function readViewer({ db, clock }: Listo, sessionId: string): Promise<SignedIn | null> {
+  const now = clock.now();
+  const [row] = await db.select<Row & { seenAt: number }>(
+    `${PERSON_SQL}, s.seenAt FROM sessions s JOIN people p ON p.id = s.personId
+     WHERE s.id = :sessionId AND s.expiresAt > :now AND p.leftAt IS NULL`,
+    { sessionId, now },
+  );
+  if (!row) return null;
+  if (now - row.seenAt > SEEN_EVERY_MS) await db.tables.sessions.update({ id: sessionId }, { seenAt: now });
+  return toViewer(row, sessionId);
+}
+
+/** Someone who works here as one who acts, by another door than a session. */
+export async function findPersonAsViewer({ db }: Listo, personId: string): Promise<SignedIn | null> {
+  const [row] = await db.select<Row>(
+    `${PERSON_SQL} FROM people p WHERE p.id = :personId AND p.leftAt IS NULL`,
+    {
+      personId,
+    },
+  );
+  return row ? toViewer(row, '') : null;
 }

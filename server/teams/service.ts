@@ -49,7 +49,16 @@ export async function createTeam(
   return change(listo, actor, async (tx) => {
     const { tables } = listo.db;
     if (!(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
-    const team = { id: nanoid(12), name, calendarId, isConfidential, outOfHours: WAITS, version: 1 };
+    const team = {
+      id: nanoid(12),
+      name,
+      calendarId,
+      isConfidential,
+      outOfHours: WAITS,
+      mailbox: null,
+      mailServiceId: null,
+      version: 1,
+    };
     await tables.teams.insert(team, tx);
     const targetIds = await addTwoPromises(listo, tx, team);
     await append(listo, tx, {

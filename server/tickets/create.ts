@@ -3,7 +3,7 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
-import { getPriority, IMPACTS, URGENCIES, type Impact, type Urgency } from '../../core/tickets';
+import { getPriority, IMPACTS, URGENCIES, type Door, type Impact, type Urgency } from '../../core/tickets';
 import { NoApprover } from '../approvals/ask';
 import { firstStepOf, openStep } from '../approvals/process';
 import type { ServiceRow } from '../catalogue/model';
@@ -18,11 +18,13 @@ import { beginsWithApproval, startPlan } from '../plans/start';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE, type TicketRecord } from './model';
 
-type Body = BodyOf<typeof api.tickets.create>;
+/** By whichever door it comes. */
+type Body = Omit<BodyOf<typeof api.tickets.create>, 'via'> & { via: Door };
 
-function judge(service: ServiceRow, body: Body): Answers {
+/** `isLenient`: what a form would ask for may be missing, where it did not come by the form. */
+function judge(service: ServiceRow, body: Body, isLenient: boolean): Answers {
   const { answers, problems } = checkAnswers(service.form, body.answers);
-  if (problems.length > 0)
+  if (problems.some(({ code }) => !isLenient || code !== 'missing'))
     throw new ProblemError('fieldsNotValid', {
       fields: problems.map(({ field, ...rest }) => ({ field: `answers.${field}`, ...rest })),
     });
@@ -45,6 +47,7 @@ async function prepare(
   listo: Listo,
   viewer: SignedIn,
   body: Body,
+  isLenient: boolean,
 ): Promise<{ row: Partial<TicketRecord>; service: ServiceRow; approvalPlace: number | null }> {
   const rules = await findService(listo, body.serviceId);
   if (!rules)
@@ -59,7 +62,7 @@ async function prepare(
   if (!requester)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
   if (!isAgent(viewer) && !(await isFor(listo, service, requesterId))) throw new ProblemError('notForThem');
-  const answers = await nameAnswers(listo, service.form, judge(service, body));
+  const answers = await nameAnswers(listo, service.form, judge(service, body, isLenient));
   const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
   const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
   const now = listo.clock.now();
@@ -145,8 +148,9 @@ export async function createTicket(
   viewer: SignedIn,
   actor: Actor,
   body: Body,
+  { isLenient = false }: { isLenient?: boolean } = {},
 ): Promise<{ number: number }> {
-  const { row, service, approvalPlace } = await prepare(listo, viewer, body);
+  const { row, service, approvalPlace } = await prepare(listo, viewer, body, isLenient);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
     const number = await tables.tickets.insert(row, tx);

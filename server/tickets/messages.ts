@@ -4,6 +4,7 @@ import type * as z from 'zod';
 import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
+import type { Door } from '../../core/tickets';
 import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
@@ -42,6 +43,7 @@ export async function write(
   actor: Actor,
   number: number,
   { text, readBy, links, fileIds }: Words,
+  { by }: { by?: Door } = {},
 ): Promise<{ messageId: string }> {
   if (!links.every(({ url }) => isWebAddress(url)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
@@ -53,7 +55,7 @@ export async function write(
       readBy === 'team' || (may(rights, 'answer', guarded) && ticket.requesterId !== viewer.id);
     const action = readBy === 'team' ? 'note' : isByTeam ? 'answer' : 'write';
     if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
-    const via = action === 'write' ? 'portal' : 'desk';
+    const via = by ?? (action === 'write' ? 'portal' : 'desk');
     const messageId = await insertMessage(listo, tx, {
       ticketNumber: number,
       authorId: viewer.id,

@@ -7,6 +7,8 @@ import { en } from './en';
 import { pt } from './pt';
 import { planEn } from './plan.en';
 import { planPt } from './plan.pt';
+import { mailEn } from './mail.en';
+import { mailPt } from './mail.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -23,8 +25,8 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
     ),
   );
 }
-const english = flatten({ ...en, workshop: workshopEn, plan: planEn, services: servicesEn });
-const portuguese = flatten({ ...pt, workshop: workshopPt, plan: planPt, services: servicesPt });
+const english = flatten({ ...en, workshop: workshopEn, plan: planEn, services: servicesEn, mail: mailEn });
+const portuguese = flatten({ ...pt, workshop: workshopPt, plan: planPt, services: servicesPt, mail: mailPt });
 
 test('both languages have the same keys, the same blanks, and no empty word', () => {
   expect([...portuguese.keys()]).toEqual([...english.keys()]);

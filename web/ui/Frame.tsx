@@ -7,7 +7,7 @@ import { api } from '../api/endpoints';
 import type { LiveEvent } from '../../contract/live';
 import { call } from '../api/call';
 import { useLive } from '../api/live';
-import { useMe } from '../api/queries';
+import { useMe, useSession } from '../api/queries';
 import { useReachable } from '../api/reachable';
 import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
@@ -41,6 +41,11 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
       client.clear();
     },
   });
+  const { data: session } = useSession();
+  const wantMail = useMutation({
+    mutationFn: (wantsMail: boolean) => call(api.mail.wanted, { body: { wantsMail } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['session'] }),
+  });
   async function switchLanguage(): Promise<void> {
     const other = language === 'en' ? 'pt' : 'en';
     await setLanguage(other);
@@ -66,6 +71,14 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
         <Menu.Item onClick={onKeys}>{t('frame/keys')}</Menu.Item>
         <Menu.Item component={Link} to="/away">
           {t('away/title')}
+        </Menu.Item>
+        {session?.isDemo && (
+          <Menu.Item component={Link} to="/mailbox">
+            {t('frame/mailbox')}
+          </Menu.Item>
+        )}
+        <Menu.Item onClick={() => wantMail.mutate(!me.wantsMail)}>
+          {t(me.wantsMail ? 'frame/mailOff' : 'frame/mailOn')}
         </Menu.Item>
         <Menu.Item component={Link} to="/sessions">
           {t('frame/sessions')}

@@ -7,7 +7,7 @@ import { Lost } from '../ui/Lost';
 import classes from './Workshop.module.css';
 
 addWorkshopWords();
-const SUBJECTS = ['services', 'calendars', 'promises', 'hours'] as const;
+const SUBJECTS = ['services', 'calendars', 'promises', 'hours', 'mail'] as const;
 
 /** A page of the Workshop: its subjects in one line above. */
 export function WorkshopFrame({ lead, children }: { lead?: string; children: ReactNode }) {
@@ -18,7 +18,7 @@ export function WorkshopFrame({ lead, children }: { lead?: string; children: Rea
     <div className={classes.page}>
       <div className={classes.head}>
         <h1>{t('workshop/title')}</h1>
-        {SUBJECTS.map((subject) => (
+        {SUBJECTS.filter((subject) => subject !== 'mail' || me.isAdministrator).map((subject) => (
           <NavLink key={subject} to={`/workshop/${subject}`}>
             {t(`workshop/${subject}`)}
           </NavLink>

@@ -1,0 +1,40 @@
+import { nanoid } from 'nanoid';
+import { writeFile, rm } from 'node:fs/promises';
+import path from 'node:path';
+import type { Attachment } from 'mailparser';
+import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
+import { findBadText } from '../../core/text';
+import { detectType } from '../files/content';
+import type { FileStore } from '../files/store';
+import type { Listo } from '../listo';
+
+/** Files that came with a mail, kept as if its sender had uploaded them; those of other kinds are named. */
+export async function keepAttachments(
+  listo: Listo,
+  store: FileStore,
+  personId: string,
+  attachments: Attachment[],
+): Promise<{ fileIds: string[]; left: string[] }> {
+  const fileIds: string[] = [];
+  const left: string[] = [];
+  for (const { filename, content, size } of attachments) {
+    const id = nanoid();
+    const given = (filename ?? '').replace(/[/\\]/g, '_').slice(-200).trim();
+    const arrived = path.join(store.arriving, id);
+    await writeFile(arrived, content);
+    try {
+      const type = size > 0 && size <= FILE_LIMIT ? await detectType(arrived, given) : null;
+      if (type === null) {
+        left.push(given || 'file');
+        continue;
+      }
+      const name = given === '' || findBadText(given) ? `file.${FILE_TYPES[type]}` : given;
+      await store.keep(arrived, id);
+      await listo.db.tables.files.insert({ id, personId, name, type, size, at: listo.clock.now() });
+      fileIds.push(id);
+    } finally {
+      await rm(arrived, { force: true });
+    }
+  }
+  return { fileIds, left };
+}

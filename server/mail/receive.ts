@@ -1,0 +1,272 @@
+import { createHash } from 'node:crypto';
+import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import { nanoid } from 'nanoid';
+import { isAutomatic, readDecision, trimReply, type MailTemplate } from '../../core/mail';
+import { findBadText } from '../../core/text';
+import { decide } from '../approvals/decide';
+import { askBack } from '../approvals/question';
+import { isDuplicate } from '../database/database';
+import type { FileStore } from '../files/store';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { PersonRow } from '../people/model';
+import { findPersonAsViewer } from '../sessions/viewer';
+import { createTicket } from '../tickets/create';
+import { write } from '../tickets/messages';
+import { keepAttachments } from './attachments';
+import type { Envelope } from './listener';
+import type { MailAddressRow, MailInRow, MailOutcome } from './model';
+import { queueMail } from './queue';
+
+const TEXT_LIMIT = 20_000;
+const FILES_LIMIT = 20;
+/** By itself Listo answers one address no oftener than this an hour: two machines never talk for long. */
+const MOST_ANSWERS = 6;
+const HOUR_MS = 3_600_000;
+
+type Became = { outcome: MailOutcome; detail?: string; ticketNumber?: number; personId?: string };
+type Came = { mail: ParsedMail; from: string; person: PersonRow | null; written: string };
+
+function addressOf(field: AddressObject | AddressObject[] | undefined): string {
+  const first = Array.isArray(field) ? field[0] : field;
+  return (first?.value[0]?.address ?? '').toLowerCase();
+}
+
+/** What can be kept of a text exactly. */
+function clean(text: string): string {
+  const stored = text.replaceAll('\u0000', '');
+  return findBadText(stored) ? stored.replace(/\p{Surrogate}/gu, '\uFFFD') : stored;
+}
+
+function textOf(mail: ParsedMail): string {
+  // Without a plain part the library makes one of the HTML.
+  return clean(mail.text ?? '');
+}
+
+/** Answers by itself: at most so often, and never a machine. */
+async function answer(
+  listo: Listo,
+  { from, person }: Came,
+  template: MailTemplate,
+  about: Parameters<typeof queueMail>[2]['about'],
+  { words = '', askId = null }: { words?: string; askId?: string | null } = {},
+): Promise<void> {
+  if (!person) return;
+  const since = listo.clock.now() - HOUR_MS;
+  const [row] = await listo.db.select<{ count: number }>(
+    'SELECT COUNT(*) AS count FROM mail_out WHERE toAddress = :from AND at > :since AND isReply',
+    { from, since },
+  );
+  if (row!.count >= MOST_ANSWERS) return;
+  const link =
+    askId !== null || about === null
+      ? `${listo.address}/ask`
+      : `${listo.address}/ask/tickets/${about.number}`;
+  const { id, name, email, language } = person;
+  await listo.db.transaction((tx) =>
+    queueMail(listo, tx, {
+      template,
+      to: { id, name, email, language },
+      about,
+      blanks: { words, link },
+      askId,
+      isReply: true,
+    }),
+  );
+  listo.wake();
+}
+
+/** Who decided it, and what, for the one who came late. */
+async function decisionWords(listo: Listo, askId: string): Promise<string> {
+  const [row] = await listo.db.select<{ outcome: string; name: string | null }>(
+    `SELECT ap.outcome, p.name FROM asks a JOIN approvals ap ON ap.id = a.approvalId
+     LEFT JOIN asks other ON other.approvalId = ap.id AND other.decision IS NOT NULL LEFT JOIN people p ON p.id = other.decidedById
+     WHERE a.id = :askId ORDER BY other.decidedAt DESC LIMIT 1`,
+    { askId },
+  );
+  return [row?.outcome, row?.name].filter(Boolean).join(', ');
+}
+
+async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow): Promise<Became> {
+  const { personId, ticketNumber } = address;
+  const askId = address.askId!;
+  const known = { ticketNumber, personId };
+  const ticket = (await listo.db.tables.tickets.findOne({ number: ticketNumber }))!;
+  const actor = { id: personId };
+  const decision = readDecision(came.written);
+  try {
+    if (decision.says === 'unclear') {
+      if (came.written !== '')
+        await askBack(listo, personId, actor, askId, came.written.slice(0, 2000), 'mail');
+      await answer(listo, came, 'unclear', ticket, { askId });
+      return { outcome: 'askedBack', detail: decision.why, ...known };
+    }
+    const words = decision.says === 'decline' ? decision.words.slice(0, 2000) : '';
+    await decide(listo, personId, actor, askId, { decision: decision.says, words }, 'mail');
+    return { outcome: 'decided', detail: decision.says, ...known };
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+    await answer(listo, came, 'alreadyDecided', ticket, { askId, words: await decisionWords(listo, askId) });
+    return { outcome: 'alreadyDecided', ...known };
+  }
+}
+
+async function receiveAnswer(
+  listo: Listo,
+  store: FileStore,
+  came: Came,
+  { personId, ticketNumber }: MailAddressRow,
+): Promise<Became> {
+  const viewer = await findPersonAsViewer(listo, personId);
+  const known = { ticketNumber, personId };
+  if (!viewer) return { outcome: 'notTheirs', ...known };
+  const { fileIds, left } = await keepAttachments(
+    listo,
+    store,
+    personId,
+    came.mail.attachments.slice(0, FILES_LIMIT),
+  );
+  const text = came.written.slice(0, TEXT_LIMIT);
+  if (text === '' && fileIds.length === 0) return { outcome: 'empty', ...known };
+  // Files alone are words enough; the thread shows them by name.
+  const words = { text: text === '' ? '📎' : text, readBy: 'requester' as const, links: [], fileIds };
+  await write(listo, viewer, { id: personId }, ticketNumber, words, { by: 'mail' });
+  return {
+    outcome: 'answered',
+    ...known,
+    ...(left.length > 0 && { detail: `left out: ${left.join(', ')}` }),
+  };
+}
+
+async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: string): Promise<Became> {
+  const { tables } = listo.db;
+  const team = await tables.teams.findOne({ mailbox });
+  if (!team?.mailServiceId) return { outcome: 'unknownAddress' };
+  if (!came.person) return { outcome: 'unknownSender' };
+  const personId = came.person.id;
+  const viewer = (await findPersonAsViewer(listo, personId))!;
+  const service = (await tables.services.findOne({ id: team.mailServiceId }))!;
+  const text = textOf(came.mail).trim().slice(0, TEXT_LIMIT);
+  const title =
+    clean(came.mail.subject ?? '')
+      .replace(/\s+/g, ' ')
+      .trim()
+      .slice(0, 200) || text.split('\n')[0]!.slice(0, 200);
+  if (title === '') return { outcome: 'empty', personId };
+  const { fileIds, left } = await keepAttachments(
+    listo,
+    store,
+    personId,
+    came.mail.attachments.slice(0, FILES_LIMIT),
+  );
+  const field = service.form.fields.find(({ kind }) => kind === 'longText');
+  const { number } = await createTicket(
+    listo,
+    viewer,
+    { id: personId },
+    {
+      ...{ serviceId: service.id, title, alsoToldIds: [], fileIds, via: 'mail' as const },
+      answers: field && text !== '' ? { [field.name]: text } : {},
+    },
+    { isLenient: true },
+  );
+  const ticket = (await tables.tickets.findOne({ number }))!;
+  await answer(listo, came, 'received', ticket);
+  return {
+    outcome: 'newTicket',
+    ticketNumber: number,
+    personId,
+    ...(left.length > 0 && { detail: `left out: ${left.join(', ')}` }),
+  };
+}
+
+async function sort(
+  listo: Listo,
+  store: FileStore,
+  came: Came,
+  to: string,
+  envelope: Envelope,
+): Promise<Became> {
+  const headers = new Map<string, string>();
+  for (const { key, line } of came.mail.headerLines)
+    headers.set(key, line.slice(line.indexOf(':') + 1).trim());
+  const [local = '', domain] = to.split('@');
+  const isOwn = came.from.endsWith(`@${listo.config.LISTO_MAIL_DOMAIN}`);
+  if (isOwn || isAutomatic(headers, came.from, envelope.from)) return { outcome: 'automatic' };
+  if (domain !== listo.config.LISTO_MAIL_DOMAIN) return { outcome: 'unknownAddress' };
+  const [kind, token] = local.split('+');
+  if (token === undefined) return receiveNew(listo, store, came, local);
+  const address = await listo.db.tables.mailAddresses.findOne({ token });
+  if (!address || (kind === 'ask') !== (address.askId !== null)) return { outcome: 'unknownAddress' };
+  // The address alone is not enough: it has to come from whom it was given to.
+  if (came.person?.id !== address.personId)
+    return { outcome: 'notTheirs', ticketNumber: address.ticketNumber };
+  return address.askId === null
+    ? receiveAnswer(listo, store, came, address)
+    : receiveDecision(listo, came, address);
+}
+
+async function account(listo: Listo, row: Omit<MailInRow, 'id' | 'at'>): Promise<void> {
+  await listo.db.tables.mailIn.insert({
+    ...{ ...row, id: nanoid(), at: listo.clock.now() },
+    messageId: row.messageId.slice(0, 255),
+    fromAddress: row.fromAddress.slice(0, 255),
+    toAddress: row.toAddress.slice(0, 255),
+    subject: clean(row.subject).slice(0, 500),
+    detail: row.detail?.slice(0, 500) ?? null,
+  });
+}
+
+/** Tells of one that was too large to be taken. */
+export async function refuseLarge(listo: Listo, { from, to }: Envelope, size: number): Promise<void> {
+  for (const toAddress of to)
+    await account(listo, {
+      ...{ messageId: `large:${nanoid()}`, fromAddress: from, toAddress, subject: '', size },
+      ...{ outcome: 'tooLarge', detail: null, ticketNumber: null, personId: null },
+    });
+}
+
+/**
+ * Takes in a message, for each of its recipients: once, however often it comes. What became of it is on record before
+ * its sender is told that it has arrived.
+ */
+export async function receiveMail(
+  listo: Listo,
+  store: FileStore,
+  raw: Buffer,
+  envelope: Envelope,
+): Promise<void> {
+  const { tables } = listo.db;
+  const mail = await simpleParser(raw, { skipTextLinks: true }).catch(() => null);
+  const messageId = (mail?.messageId ?? `sha256:${createHash('sha256').update(raw).digest('hex')}`).slice(
+    0,
+    255,
+  );
+  const from = addressOf(mail?.from) || envelope.from.toLowerCase();
+  const person = from === '' ? null : await tables.people.findOne({ email: from, leftAt: null });
+  for (const recipient of new Set(envelope.to.map((address) => address.toLowerCase()))) {
+    const toAddress = recipient.slice(0, 255);
+    if (await tables.mailIn.findOne({ messageId, toAddress })) continue;
+    const seen = { messageId, fromAddress: from, toAddress, subject: mail?.subject ?? '', size: raw.length };
+    let became: Became;
+    try {
+      became = mail
+        ? await sort(
+            listo,
+            store,
+            { mail, from, person, written: trimReply(textOf(mail)) },
+            recipient,
+            envelope,
+          )
+        : { outcome: 'unreadable' };
+    } catch (error) {
+      // What the rules refuse will be refused again; anything else may come again.
+      if (!(error instanceof ProblemError)) throw error;
+      became = { outcome: 'refused', detail: error.problem };
+    }
+    const row = { ...seen, detail: null, ticketNumber: null, personId: person?.id ?? null, ...became };
+    await account(listo, row).catch((error: unknown) => {
+      if (!isDuplicate(error)) throw error;
+    });
+  }
+}

@@ -1,0 +1,112 @@
+import type { Transaction } from 'sequelize';
+import type { Answers, FormDefinition, Language } from '../../core/forms';
+import type { MailBlanks, MailTemplate } from '../../core/mail';
+import { isMailed } from '../../core/telling';
+import { wordOf } from '../approvals/read';
+import { definitionOf } from '../catalogue/versions';
+import type { JournalRow } from '../journal/model';
+import type { Listo } from '../listo';
+import type { NotificationRow } from '../notifications/model';
+import type { PersonRow } from '../people/model';
+import type { TicketRecord } from '../tickets/model';
+import { isMailOn, queueMail } from './queue';
+
+export type Told = Pick<NotificationRow, 'personId' | 'event' | 'relation'> & { entry: JournalRow };
+
+const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
+  en: { yes: 'yes', no: 'no', costs: 'It costs' },
+  pt: { yes: 'sim', no: 'não', costs: 'Custa' },
+};
+
+/** The answers of a form, a line each: what is needed to decide. */
+function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
+  const lines = fields.flatMap(({ name, label, choices }) => {
+    const value = wordOf(answers[name], choices, language);
+    return value === null ? [] : [`${label[language].replace(/[?:]$/, '')}: ${value}`];
+  });
+  return lines.join('\n');
+}
+
+const euros = (cents: number, language: Language): string =>
+  new Intl.NumberFormat(language === 'pt' ? 'pt-PT' : 'en-GB', { style: 'currency', currency: 'EUR' }).format(
+    cents / 100,
+  );
+
+async function wordsOf(
+  listo: Listo,
+  tx: Transaction,
+  { type, data, changes }: JournalRow,
+  language: Language,
+): Promise<string> {
+  if (type === 'decided') {
+    const says = SAYS[language][data.decision === 'approve' ? 'yes' : 'no'];
+    return [says, data.words].filter(Boolean).join(': ');
+  }
+  if (typeof data.messageId === 'string') {
+    const message = await listo.db.tables.messages.findOne({ id: data.messageId }, tx);
+    // What is the team's never leaves by mail.
+    return message?.readBy === 'requester' ? message.text : '';
+  }
+  const solution = changes.solution?.to;
+  if (typeof solution === 'string') return solution;
+  return typeof data.target === 'string' ? data.target : '';
+}
+
+type Mailed = { told: Told; ticket: TicketRecord; person: PersonRow };
+
+async function mailOne(listo: Listo, tx: Transaction, { told, ticket, person }: Mailed): Promise<void> {
+  const { tables } = listo.db;
+  const { entry, event, relation } = told;
+  const { language } = person;
+  const isAsk = relation === 'approver';
+  const actor = entry.actorId === null ? null : await tables.people.findOne({ id: entry.actorId }, tx);
+  const requester = await tables.people.findOne({ id: ticket.requesterId }, tx);
+  const service = await definitionOf(listo, ticket, tx);
+  // An ask is named by its entry; of a ticket that has just been sent it is the open one.
+  const asks = isAsk
+    ? await listo.db.select<{ id: string }>(
+        `SELECT a.id FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
+         WHERE a.ticketNumber = :number AND a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt DESC LIMIT 1`,
+        { number: ticket.number, personId: person.id },
+        tx,
+      )
+    : [];
+  if (isAsk && asks.length === 0) return;
+  const isTeamSide = relation === 'lead';
+  const blanks: MailBlanks = {
+    who: actor?.name ?? 'Listo',
+    words: await wordsOf(listo, tx, entry, language),
+    service: service.title[language],
+    requester: requester?.name ?? '',
+    link: `${listo.address}${isAsk ? '/ask' : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
+    ...(isAsk && { facts: factsOf(service.form, ticket.answers, language) }),
+    ...(isAsk &&
+      service.cost !== null && { cost: `${SAYS[language].costs} ${euros(service.cost, language)}.` }),
+  };
+  const template: MailTemplate = isAsk ? 'ask' : (event as MailTemplate);
+  await queueMail(listo, tx, {
+    template,
+    to: { id: person.id, name: person.name, email: person.email, language },
+    about: ticket,
+    blanks,
+    askId: asks[0]?.id ?? null,
+  });
+}
+
+/** Writes to those who are told by mail too, of what they have just been told. */
+export async function mailTold(
+  listo: Listo,
+  tx: Transaction,
+  all: (Told & { ticket: TicketRecord })[],
+): Promise<void> {
+  const mailed = all.filter(({ event, relation }) => isMailed(event, relation));
+  if (mailed.length === 0 || !(await isMailOn(listo, tx))) return;
+  const ids = [...new Set(mailed.map(({ personId }) => personId))];
+  const people = await listo.db.tables.people.find({ id: ids, leftAt: null }, { transaction: tx });
+  for (const { ticket, ...told } of mailed) {
+    const person = people.find(({ id }) => id === told.personId);
+    // What waits for someone's decision is sent also to who wants no mail otherwise.
+    if (person && person.email !== '' && (person.wantsMail || told.relation === 'approver'))
+      await mailOne(listo, tx, { told, ticket, person });
+  }
+}
