@@ -86,6 +86,8 @@ export const paths = {
   },
   plans: {
     move: { method: 'post', path: '/tickets/:number/steps/:stepId/moves' },
+    add: { method: 'post', path: '/tickets/:number/steps' },
+    tellSlip: { method: 'post', path: '/tickets/:number/plan/word' },
     answer: { method: 'post', path: '/step-answers/:token' },
   },
   mail: {

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idSchema, localTextSchema, personRefSchema } from './shared';
-import { outOfHoursSchema } from './teams';
+import { outOfHoursSchema, progressLabelSchema } from './teams';
 
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
 
@@ -12,6 +12,8 @@ export const teamSchema = z.object({
   isConfidential: z.boolean(),
   calendarId: idSchema,
   outOfHours: outOfHoursSchema,
+  /** The team's own labels of how far something is, in their order. */
+  progressLabels: z.array(progressLabelSchema),
   version: z.number().int(),
   /** Whether I may set up what concerns this team. */
   mayEdit: z.boolean(),

@@ -2,7 +2,15 @@ import * as z from 'zod';
 import { STEP_MOVES } from '../core/plans';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idSchema, instantSchema, localTextSchema, okSchema, personRefSchema, textSchema } from './shared';
+import {
+  idSchema,
+  instantSchema,
+  localTextSchema,
+  numberParams,
+  okSchema,
+  personRefSchema,
+  textSchema,
+} from './shared';
 
 export const planStepSchema = z.object({
   id: idSchema,
@@ -43,6 +51,10 @@ export const planSchema = z.object({
   forecastAt: instantSchema,
   finishedAt: instantSchema.nullable(),
   legs: z.array(z.object({ id: idSchema, name: localTextSchema, steps: z.array(planStepSchema) })),
+  /** Whether the requester has not been told yet that it slips; someone of the team may tell them now. */
+  mayTellSlip: z.boolean(),
+  /** Whether a step may be added by the viewer. */
+  mayAdd: z.boolean(),
   /** What would bring a late plan back: a step, and by how much working time it would have to be shorter. */
   waysBack: z.array(z.object({ step: idSchema, shorterBy: z.number() })),
   /** When the team that holds the ticket works, over the time of the plan. */
@@ -62,6 +74,26 @@ export const planEndpoints = {
       ticked: z.array(z.number().int().min(0).max(200)).max(200).default([]),
     }),
     answer: z.object({ version: z.number().int() }),
+  }),
+  add: endpoint({
+    ...paths.plans.add,
+    summary: "Add a task to one ticket's plan",
+    params: numberParams,
+    body: z.object({
+      name: textSchema(200),
+      legId: idSchema,
+      teamId: idSchema,
+      /** Working hours that it takes. */
+      hours: z.number().min(0).max(1_000).default(0),
+      after: z.array(idSchema).max(50).default([]),
+    }),
+    answer: z.object({ stepId: idSchema }),
+  }),
+  tellSlip: endpoint({
+    ...paths.plans.tellSlip,
+    summary: 'Tell the requester that it will be later than promised',
+    params: numberParams,
+    answer: okSchema,
   }),
   answer: endpoint({
     ...paths.plans.answer,

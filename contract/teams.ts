@@ -10,6 +10,13 @@ export const outOfHoursSchema = z.object({
   words: localTextSchema.nullable(),
 });
 
+export const progressLabelSchema = z.object({
+  id: idSchema,
+  name: localTextSchema,
+  /** Whether a ticket under it counts as finished. */
+  isFinished: z.boolean(),
+});
+
 const versionedSchema = z.object({ version: z.number().int() });
 export const siteSchema = z.object({
   id: idSchema,
@@ -37,6 +44,7 @@ export const teamEndpoints = {
     body: versionedSchema.extend({
       calendarId: idSchema.optional(),
       outOfHours: outOfHoursSchema.optional(),
+      progressLabels: z.array(progressLabelSchema).max(20).optional(),
     }),
     answer: versionedSchema,
   }),

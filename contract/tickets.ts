@@ -16,6 +16,7 @@ import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
 import { WORKLISTS } from './names';
 import { paths } from './paths';
+import { progressLabelSchema } from './teams';
 import { planSchema } from './plans';
 import { fileSchema } from './files';
 import {
@@ -113,6 +114,9 @@ export const ticketSchema = z.object({
   isDeclined: z.boolean(),
   /** What its service says of its state, in words of its own. */
   ownWords: localTextSchema.nullable(),
+  /** How far it is, in its team's own words. */
+  progress: progressLabelSchema.nullable(),
+  progressFinishedAt: instantSchema.nullable(),
   priority: z.enum(PRIORITIES),
   impact: z.enum(IMPACTS),
   urgency: z.enum(URGENCIES),
@@ -152,6 +156,7 @@ export const rowSchema = z.object({
   heldUntil: instantSchema.nullable(),
   isDeclined: z.boolean(),
   ownWords: localTextSchema.nullable(),
+  progress: progressLabelSchema.nullable(),
   priority: z.enum(PRIORITIES),
   createdAt: instantSchema,
   changedAt: instantSchema,
@@ -214,6 +219,8 @@ export const ticketEndpoints = {
       urgency: z.enum(URGENCIES).optional(),
       priority: z.enum(PRIORITIES).optional(),
       priorityReason: textSchema(500).optional(),
+      /** A label of the ticket's team, or none. */
+      progressId: idSchema.nullable().optional(),
       /** When it is due, set by hand: an instant, or a bare date, which is due at its end. */
       due: z
         .union([z.object({ at: instantSchema }), z.object({ date: z.iso.date() })])

@@ -157,6 +157,20 @@ const MAILBOXES: Record<string, Pick<TeamRow, 'mailbox' | 'mailServiceId'>> = Ob
     ] as const
   ).map(([id, mailbox, mailServiceId]) => [id, { mailbox, mailServiceId }]),
 );
+/** How far things are, as the stores and the facilities say it. */
+const PROGRESS: Record<string, TeamRow['progressLabels']> = {
+  stores: [
+    { id: 'ordered', name: { en: 'ordered', pt: 'encomendado' }, isFinished: false },
+    { id: 'packed', name: { en: 'packed', pt: 'embalado' }, isFinished: false },
+    { id: 'delivered', name: { en: 'delivered', pt: 'entregue' }, isFinished: true },
+    { id: 'lost', name: { en: 'lost', pt: 'perdido' }, isFinished: false },
+  ],
+  facilities: [
+    { id: 'seen', name: { en: 'looked at', pt: 'visto' }, isFinished: false },
+    { id: 'parts', name: { en: 'parts ordered', pt: 'peças encomendadas' }, isFinished: false },
+    { id: 'mended', name: { en: 'mended', pt: 'reparado' }, isFinished: true },
+  ],
+};
 const GROUPS: GroupRow[] = [
   { id: 'onboard-gates', teamId: 'onboard', name: 'Gates and kiosks' },
   { id: 'onboard-bridge', teamId: 'onboard', name: 'Bridge and decks' },
@@ -380,6 +394,7 @@ export function createOrganisation(random: Random): Organisation {
       isConfidential,
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
+      progressLabels: PROGRESS[id] ?? [],
       version: 1,
     })),
     groups: GROUPS,

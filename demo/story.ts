@@ -74,6 +74,8 @@ export class Story {
       dueAt: null,
       dueDate: null,
       remindAt: null,
+      progressId: null,
+      progressFinishedAt: null,
       tightestDueAt: NOTHING_DUE,
       ...opening,
     };

@@ -13,6 +13,7 @@ export const MAIL_TEMPLATES = [
   'withdrawn',
   'questioned',
   'late',
+  'slipTold',
   'received',
   'unclear',
   'alreadyDecided',
@@ -96,6 +97,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Past due: {title}', pt: '[{number}] Fora do prazo: {title}' },
     '“{title}” is past due: {words}\n\n{link}',
     '“{title}” passou do prazo: {words}\n\n{link}',
+  ),
+  slipTold: t(
+    { en: '[{number}] Later than promised: {title}', pt: '[{number}] Mais tarde do que prometido: {title}' },
+    'Hello {name},\n\nthis will be done later than we promised. As things stand now: {promised}.\n\n{link}',
+    'Olá {name},\n\nisto fica pronto mais tarde do que prometemos. Como está agora: {promised}.\n\n{link}',
   ),
   received: t(
     same('[{number}] {title}'),

@@ -16,6 +16,7 @@ const BY_MAIL: Partial<Record<ToldEvent, readonly Reader[]>> = {
   late: ['lead'],
   asked: ['approver'],
   questioned: ['requester', 'alsoTold'],
+  slipTold: ['requester', 'alsoTold'],
 };
 
 /** @example isMailed('answered', 'requester') // true */

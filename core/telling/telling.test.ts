@@ -32,6 +32,7 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   stepYours: { team: 'x' },
   stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },
+  slipTold: { requester: 'xo', alsoTold: 'xo' },
 };
 
 describe.each(TOLD_EVENTS)('%s', (event) => {

@@ -22,6 +22,7 @@ export const TOLD_EVENTS = [
   'stepYours',
   'stepFailed',
   'slipped',
+  'slipTold',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -50,6 +51,7 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   stepYours: ['team'],
   stepFailed: ['assignee', 'team', 'lead'],
   slipped: ['assignee', 'team', 'lead'],
+  slipTold: ['requester', 'alsoTold'],
 };
 
 /** The people who stand in each relation to a ticket. */

@@ -24,12 +24,12 @@ const idsOf = async (by: Person): Promise<string[]> =>
 const edited = async (id: string, by = hanna!): Promise<EditedService> =>
   (await by.call('GET', `/workshop/services/${id}`)).body as EditedService;
 const save = async (id: string, change: object, by = hanna!): Promise<Answer> => {
-  const { definition, draftVersion } = await edited(id);
+  const { definition, draftVersion } = await edited(id, by);
   const body = { draftVersion, definition: { ...definition, ...change } };
   return by.call('PUT', `/workshop/services/${id}/draft`, body);
 };
 const publish = async (id: string, by = hanna!): Promise<Answer> =>
-  by.call('POST', `/workshop/services/${id}/versions`, { draftVersion: (await edited(id)).draftVersion });
+  by.call('POST', `/workshop/services/${id}/versions`, { draftVersion: (await edited(id, by)).draftVersion });
 const send = (by: Person, serviceId: string, answers: object, more: object = {}): Promise<Answer> =>
   by.call('POST', '/tickets', { serviceId, title: 'A lamp', answers, ...more });
 const read = async (number: number, by: Person): Promise<Ticket> =>
@@ -235,8 +235,8 @@ test('silence reminds as often as was set, and may stand for a yes', async () =>
   const step = { refs: [{ person: 'ana' }], needs: { kind: 'any' }, declineBy: 'any' };
   const name = { en: 'A word', pt: 'Uma palavra' };
   const approvals = [{ ...step, name, silence: { after: 'PT1H', then: 'remind', most: 2 } }];
-  await save('expenses', { approvals, form: { fields: [] } }, helder!);
-  await publish('expenses', helder!);
+  expect((await save('expenses', { approvals, form: { fields: [] } }, helder!)).status).toBe(200);
+  expect((await publish('expenses', helder!)).status).toBe(200);
   app.clock.set(Date.parse('2026-12-07T09:30:00Z'));
   [tomas, helder] = await Promise.all(['tomas', 'helder'].map(app.as));
   const { number } = (await send(tomas!, 'expenses', {})).body as { number: number };
@@ -253,7 +253,7 @@ test('silence reminds as often as was set, and may stand for a yes', async () =>
     { approvals: [{ ...step, name, silence: { after: 'PT1H', then: 'approve' } }] },
     helder!,
   );
-  await publish('expenses', helder!);
+  expect(await publish('expenses', helder!)).toMatchObject({ status: 200, body: { version: 3 } });
   const { number: second } = (await send(tomas!, 'expenses', {})).body as { number: number };
   app.clock.pass(DAY / 8);
   const ticket = await until(

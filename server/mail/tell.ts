@@ -52,6 +52,20 @@ async function wordsOf(
   return typeof data.target === 'string' ? data.target : '';
 }
 
+/** An instant as its reader would say it, where they work. */
+async function instantWords(
+  listo: Listo,
+  tx: Transaction,
+  at: number,
+  { siteId, language }: PersonRow,
+): Promise<string> {
+  const site = await listo.db.tables.sites.findOne({ id: siteId }, tx);
+  return new Intl.DateTimeFormat(language === 'pt' ? 'pt-PT' : 'en-GB', {
+    ...{ weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' },
+    timeZone: site?.timeZone ?? 'UTC',
+  }).format(at);
+}
+
 type Mailed = { told: Told; ticket: TicketRecord; person: PersonRow };
 
 async function mailOne(listo: Listo, tx: Transaction, { told, ticket, person }: Mailed): Promise<void> {
@@ -79,6 +93,9 @@ async function mailOne(listo: Listo, tx: Transaction, { told, ticket, person }: 
     service: service.title[language],
     requester: requester?.name ?? '',
     link: `${listo.address}${isAsk ? '/ask' : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
+    ...(typeof entry.data.forecastAt === 'number' && {
+      promised: await instantWords(listo, tx, entry.data.forecastAt, person),
+    }),
     ...(isAsk && { facts: factsOf(service.form, ticket.answers, language) }),
     ...(isAsk &&
       service.cost !== null && { cost: `${SAYS[language].costs} ${euros(service.cost, language)}.` }),

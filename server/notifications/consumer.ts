@@ -34,6 +34,7 @@ const EVENTS: Record<string, ToldEvent> = {
   stepStarted: 'stepYours',
   stepFailed: 'stepFailed',
   slipped: 'slipped',
+  slipTold: 'slipTold',
 };
 
 function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[] {

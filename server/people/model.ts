@@ -3,6 +3,7 @@ import type { CalendarSpec } from '../../core/calendar';
 import type { OutOfHours } from '../../core/hours';
 import type { Language, LocalText } from '../../core/forms';
 import type { TeamRole } from '../../core/rights';
+import type { ProgressLabel } from '../../core/tickets';
 import { flag, id, instant, integer, json, Table, text } from '../database/table';
 
 export type PersonRow = {
@@ -46,6 +47,7 @@ export type TeamRow = {
   /** The local part of the address under which mail reaches it, and the service that such mail asks for. */
   mailbox: string | null;
   mailServiceId: string | null;
+  progressLabels: ProgressLabel[];
   version: number;
 };
 export type GroupRow = { id: string; teamId: string; name: string };
@@ -92,6 +94,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       outOfHours: json,
       mailbox: text(60),
       mailServiceId: id,
+      progressLabels: json,
       version: integer,
     }),
     groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),

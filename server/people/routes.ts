@@ -31,8 +31,9 @@ export const peopleRoutes: Routes = (router, listo) => {
     }>(
       'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
     );
-    return teams.map(({ id, name, isConfidential, calendarId, outOfHours, version }) => ({
+    return teams.map(({ id, name, isConfidential, calendarId, outOfHours, progressLabels, version }) => ({
       outOfHours,
+      progressLabels,
       version,
       mayEdit: maySetUp(viewer, id),
       id,

@@ -10,6 +10,7 @@ import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
 import type { StepRow } from './model';
 import { recordStep } from './record';
+import { setSlipWord } from './slip';
 import { fieldsOf, forecastOf, progressOf, type Running } from './running';
 
 /** A forecast this much past the promise is told of; and so much further, told of again. */
@@ -101,6 +102,7 @@ async function watchPromise(
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { forecastAt: finish, slippedTo }, tx);
   Object.assign(row, { forecastAt: finish, slippedTo });
   if (!isLate || isTold) return;
+  await setSlipWord(listo, tx, ticket);
   const names = driving.map((id) => steps.find(({ stepId }) => stepId === id)!.definition.name);
   await append(listo, tx, {
     ...{ ...rule, type: 'slipped', ticketNumber: ticket.number, audience: 'team' },

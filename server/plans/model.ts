@@ -13,6 +13,8 @@ export type PlanRow = {
   forecastAt: number;
   /** The forecast of which its holder was told that it is past the promise; null while it is not. */
   slippedTo: number | null;
+  /** The forecast of which its requester was told that it is past the promise. */
+  slipTold: number | null;
   finishedAt: number | null;
 };
 
@@ -53,6 +55,7 @@ export function createPlanTables(sequelize: Sequelize) {
         promisedAt: instant,
         forecastAt: instant,
         slippedTo: instant,
+        slipTold: instant,
         finishedAt: instant,
       },
       ['ticketNumber'],

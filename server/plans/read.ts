@@ -111,6 +111,12 @@ export async function readPlan(
       name,
       steps: steps.filter(({ definition }) => definition.leg === id).map((step) => toView(step, around)),
     })),
+    mayTellSlip:
+      rights.includes('work') &&
+      row.finishedAt === null &&
+      row.slippedTo !== null &&
+      row.slipTold !== row.slippedTo,
+    mayAdd: rights.includes('work') && isOpen(ticket.state),
     waysBack: isLate
       ? findWaysBack(plan, row.startedAt, progressOf(steps), fields, calendars, now, row.promisedAt)
       : [],

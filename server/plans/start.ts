@@ -44,7 +44,7 @@ export async function startPlan(
   const { finish } = forecast(planned.plan, now, {}, planned.fields, planned.calendars, now);
   const row: PlanRow = {
     ...{ ticketNumber: ticket.number, legs, startedAt: now, promisedAt: toQuarter(finish) },
-    ...{ forecastAt: finish, slippedTo: null, finishedAt: null },
+    ...{ forecastAt: finish, slippedTo: null, slipTold: null, finishedAt: null },
   };
   await tables.plans.insert(row, tx);
   await tables.planSteps.insertAll(steps, tx);

@@ -3,7 +3,9 @@ import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { WAITS } from '../../core/hours';
+import { LANGUAGES } from '../../core/forms';
 import { maySetUp } from '../../core/rights';
+import type { ProgressLabel } from '../../core/tickets';
 import { isMeantForTeam, listWarnPercents, twoPromises, type TargetDefinition } from '../../core/targets';
 import { setClosing } from '../hours/closing';
 import { change, type Actor } from '../http/change';
@@ -57,6 +59,7 @@ export async function createTeam(
       outOfHours: WAITS,
       mailbox: null,
       mailServiceId: null,
+      progressLabels: [],
       version: 1,
     };
     await tables.teams.insert(team, tx);
@@ -86,12 +89,20 @@ async function moveTargets(listo: Listo, tx: Transaction, team: TeamRow, calenda
   }
 }
 
+/** Each label once, named in both languages. */
+function refuseLabels(labels: ProgressLabel[]): void {
+  const isNamed = labels.every(({ name }) => LANGUAGES.every((language) => name[language].trim() !== ''));
+  const isOnce = new Set(labels.map(({ id }) => id)).size === labels.length;
+  if (!isNamed || !isOnce)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'progressLabels', code: 'missing' }] });
+}
+
 export async function updateTeam(
   listo: Listo,
   viewer: SignedIn,
   actor: Actor,
   id: string,
-  { version, calendarId, outOfHours }: BodyOf<typeof api.teams.update>,
+  { version, calendarId, outOfHours, progressLabels }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
   if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
   return change(listo, actor, async (tx) => {
@@ -110,8 +121,10 @@ export async function updateTeam(
       ...team,
       ...(calendarId !== undefined && { calendarId }),
       ...(outOfHours !== undefined && { outOfHours }),
+      ...(progressLabels !== undefined && { progressLabels }),
       version: version + 1,
     };
+    refuseLabels(progressLabels ?? []);
     await tables.teams.update({ id }, changed, tx);
     if (changed.calendarId !== team.calendarId) {
       await moveTargets(listo, tx, team, changed.calendarId);
@@ -124,6 +137,7 @@ export async function updateTeam(
       changes: {
         calendarId: { from: team.calendarId, to: changed.calendarId },
         outOfHours: { from: team.outOfHours, to: changed.outOfHours },
+        progressLabels: { from: team.progressLabels, to: changed.progressLabels },
       },
       data: { teamId: id },
     });

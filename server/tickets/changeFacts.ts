@@ -1,6 +1,6 @@
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { getPriority } from '../../core/tickets';
+import { getPriority, moveProgress } from '../../core/tickets';
 import { readPriorityTable } from '../catalogue/services';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -35,6 +35,18 @@ async function priorityChanges(
   };
 }
 
+/** A label of the ticket's own team. */
+async function progressChanges(
+  listo: Listo,
+  ticket: TicketRecord,
+  progressId: string | null,
+): Promise<Partial<TicketRecord>> {
+  const labels = (await listo.db.tables.teams.findOne({ id: ticket.teamId }))?.progressLabels ?? [];
+  if (progressId !== null && !labels.some(({ id }) => id === progressId))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'progressId', code: 'notAChoice' }] });
+  return moveProgress(labels, ticket, progressId, listo.clock.now());
+}
+
 /** A reminder belongs to a due instant, before it, and to come. */
 function refuseReminder(ticket: TicketRecord, { due, remindAt }: Omit<Body, 'version'>, now: number): void {
   if (remindAt === undefined || remindAt === null) return;
@@ -64,6 +76,7 @@ export async function changeFacts(
       ...(remindAt !== undefined && { remindAt }),
       ...(wanted.title !== undefined && { title: wanted.title }),
       ...(await priorityChanges(listo, ticket, wanted)),
+      ...(wanted.progressId !== undefined && (await progressChanges(listo, ticket, wanted.progressId))),
     };
     const recorded = await recordChange(listo, tx, ticket, changes, {
       type: 'changed',

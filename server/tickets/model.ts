@@ -43,6 +43,9 @@ export type TicketRecord = {
   closedAt: number | null;
   rating: number | null;
   ratingWord: string | null;
+  /** The team's own label of how far it is, and since when that counts as finished. */
+  progressId: string | null;
+  progressFinishedAt: number | null;
   /** The earliest due instant of its running clocks, or NOTHING_DUE; written by the clocks. */
   tightestDueAt: number;
 };
@@ -104,6 +107,8 @@ export function createTicketTables(sequelize: Sequelize) {
         resolvedAt: instant,
         closedAt: instant,
         rating: integer,
+        progressId: id,
+        progressFinishedAt: instant,
         ratingWord: longText,
         tightestDueAt: instant,
       },

@@ -88,6 +88,8 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     rights,
     isDeclined: ticket.isDeclined,
     ownWords: service.stateWords[state] ?? null,
+    progress: team.progressLabels.find(({ id }) => id === ticket.progressId) ?? null,
+    progressFinishedAt: ticket.progressFinishedAt,
     service: { id: ticket.serviceId, title: service.title },
     requester: await readRequester(listo, ticket),
     raisedBy: personOf(ticket.raisedById),

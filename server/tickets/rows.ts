@@ -1,7 +1,7 @@
 import type { ServiceStep } from '../../core/plans';
 import type { TicketRow } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
-import type { TicketState } from '../../core/tickets';
+import type { ProgressLabel, TicketState } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -17,6 +17,8 @@ export type RowRecord = Pick<
   service: LocalText;
   stateWords: Partial<Record<TicketState, LocalText>>;
   team: LocalText;
+  progressId: string | null;
+  progressLabels: ProgressLabel[];
   isDeclined: number;
   promisedAt: number | null;
 };
@@ -24,7 +26,7 @@ export type RowRecord = Pick<
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
   t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
-  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, s.stateWords, tm.name AS team, pl.promisedAt`;
+  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, s.stateWords, tm.name AS team, t.progressId, tm.progressLabels, pl.promisedAt`;
 export const ROW_JOINS =
   'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number';
 
@@ -66,6 +68,8 @@ export async function completeRows(
       team,
       isDeclined,
       stateWords,
+      progressId,
+      progressLabels,
       stepId,
       definition,
       neededBy,
@@ -77,6 +81,7 @@ export async function completeRows(
         due: readDue(record, now),
         isDeclined: Boolean(isDeclined),
         ownWords: stateWords[record.state] ?? null,
+        progress: progressLabels.find(({ id }) => id === progressId) ?? null,
         requester: people.get(requesterId)!,
         assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
         team: { id: teamId, name: team },

@@ -2,6 +2,7 @@ import { hearSilence } from '../approvals/silence';
 import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
 import { lookAtPlans } from '../plans/goOn';
+import { giveSlipWord } from '../plans/slip';
 import { sendSteps } from '../plans/send';
 import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
@@ -29,4 +30,5 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   planLook: lookAtPlans,
   stepSend: sendSteps,
   askSilent: hearSilence,
+  slipWord: giveSlipWord,
 };

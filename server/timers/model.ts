@@ -9,7 +9,8 @@ export type TimerKind =
   | 'teamCloses'
   | 'planLook'
   | 'stepSend'
-  | 'askSilent';
+  | 'askSilent'
+  | 'slipWord';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

@@ -1,10 +1,12 @@
 import { Link } from 'react-router';
 import type { TicketRow } from '../../contract/tickets';
+import { useWords } from '../messages/useWords';
 import classes from './home/Home.module.css';
 import { usePromise, useSentence } from './useSentence';
 
 /** A ticket of one's own in a line: what it is, who must move, promised when. */
 export function TicketLine({ ticket }: { ticket: TicketRow }) {
+  const { local } = useWords();
   const sentenceOf = useSentence();
   const { words, isLate } = usePromise()(ticket);
   return (
@@ -12,7 +14,10 @@ export function TicketLine({ ticket }: { ticket: TicketRow }) {
       <strong>
         <bdi>{ticket.title}</bdi>
       </strong>
-      <span>{sentenceOf(ticket)}</span>
+      <span>
+        {sentenceOf(ticket)}
+        {ticket.progress && ` · ${local(ticket.progress.name)}`}
+      </span>
       <small>{words}</small>
     </Link>
   );

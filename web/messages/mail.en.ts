@@ -46,6 +46,7 @@ export const mailEn = {
     withdrawn: 'It is withdrawn',
     questioned: 'A question before a decision',
     late: 'It is past due',
+    slipTold: 'It will be later than promised',
     received: 'A mail became a ticket',
     unclear: 'A decision by mail was unclear',
     alreadyDecided: 'A decision by mail came too late',

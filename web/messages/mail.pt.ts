@@ -48,6 +48,7 @@ export const mailPt: MailWords = {
     withdrawn: 'Foi retirado',
     questioned: 'Uma pergunta antes de decidir',
     late: 'Passou do prazo',
+    slipTold: 'Fica pronto mais tarde do que prometido',
     received: 'Um correio tornou-se pedido',
     unclear: 'Uma decisão por correio não era clara',
     alreadyDecided: 'Uma decisão por correio chegou tarde',

@@ -1,6 +1,15 @@
 /** The words of plans; they come with the pages of tickets. */
 export const planEn = {
   title: 'Plan',
+  add: 'Add a step …',
+  addName: 'What is to be done?',
+  addTeam: 'By which team?',
+  addLeg: 'In which part?',
+  addAfter: 'Only after (empty: at once)',
+  addHours: 'Working hours that it takes',
+  addNow: 'Add it',
+  tellSlip: 'Tell {{name}} that it slips',
+  slipTold: '{{name}} is told.',
   doneAt: 'done {{when}}',
   underWay: 'Under way: {{leg}}.',
   more: 'More for {{step}}',

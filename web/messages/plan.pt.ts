@@ -2,6 +2,15 @@ import type { planEn } from './plan.en';
 
 export const planPt: typeof planEn = {
   title: 'Plano',
+  add: 'Juntar um passo …',
+  addName: 'O que há a fazer?',
+  addTeam: 'Por que equipa?',
+  addLeg: 'Em que parte?',
+  addAfter: 'Só depois de (vazio: já)',
+  addHours: 'Horas de trabalho que leva',
+  addNow: 'Juntar',
+  tellSlip: 'Dizer a {{name}} que se atrasa',
+  slipTold: '{{name}} foi avisado(a).',
   doneAt: 'feito {{when}}',
   underWay: 'Em curso: {{leg}}.',
   more: 'Mais para {{step}}',

@@ -13,6 +13,7 @@ import { useMe } from '../api/queries';
 import { useTimes } from '../ui/useTimes';
 import { Waiting } from '../ui/Waiting';
 import classes from './PlanChart.module.css';
+import { PlanChanges } from './PlanChanges';
 import { StepActions } from './StepActions';
 import { usePlanSentence, useStepOwner, useStepWords } from './useStepWords';
 
@@ -188,6 +189,7 @@ function Chart({ ticket, plan, list }: { ticket: Ticket; plan: PlanView; list: s
         </h1>
         <p data-late={isLate || undefined}>{words}</p>
         {isLate && plan.finishedAt === null && <WaysBack plan={plan} />}
+        <PlanChanges ticket={ticket} />
       </header>
       <div className={classes.chart}>
         <div className={classes.ground} aria-hidden>

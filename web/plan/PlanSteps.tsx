@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import type { Ticket } from '../../contract/tickets';
 import { useWords } from '../messages/useWords';
 import classes from './Plan.module.css';
+import { PlanChanges } from './PlanChanges';
 import { StepActions } from './StepActions';
 import { usePlanSentence, useStepOwner, useStepWords } from './useStepWords';
 
@@ -21,6 +22,7 @@ export function PlanSteps({ ticket, list }: { ticket: Ticket; list: string }) {
       <p className={classes.sentence} data-late={isLate || undefined}>
         {words}
       </p>
+      <PlanChanges ticket={ticket} />
       {plan.legs.map(({ id, name, steps }) => {
         const wanted = steps.filter(({ state }) => state !== 'skipped');
         const done = wanted.filter(({ state }) => state === 'done').length;

@@ -29,6 +29,8 @@ export const ENTRY_EVENTS_SHOWN = [
   'reminded',
   'promised',
   'slipped',
+  'slipTold',
+  'stepAdded',
   'stepStarted',
   'stepTaken',
   'stepDone',

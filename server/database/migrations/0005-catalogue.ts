@@ -16,6 +16,9 @@ const statements = [
   `CREATE TABLE assets (id ${key} PRIMARY KEY, kind ${key} NOT NULL, name VARCHAR(255) NOT NULL, ownerId ${key}, siteId ${key}, department VARCHAR(255),
     INDEX byOwner (ownerId), INDEX bySite (siteId), INDEX byName (name))`,
   `ALTER TABLE tickets ADD COLUMN serviceVersion INT NOT NULL DEFAULT 1`,
+  `ALTER TABLE plans ADD COLUMN slipTold BIGINT`,
+  `ALTER TABLE teams ADD COLUMN progressLabels JSON NOT NULL DEFAULT '[]'`,
+  `ALTER TABLE tickets ADD COLUMN progressId ${key}, ADD COLUMN progressFinishedAt BIGINT`,
   `ALTER TABLE approvals ADD COLUMN place INT NOT NULL DEFAULT 0, ADD COLUMN silence JSON`,
   `ALTER TABLE asks ADD COLUMN silentSince BIGINT, ADD COLUMN reminders INT NOT NULL DEFAULT 0, ADD COLUMN how VARCHAR(20) CHARACTER SET ascii, ADD COLUMN questionAt BIGINT`,
 ];

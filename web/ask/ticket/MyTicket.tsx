@@ -51,6 +51,7 @@ function Standing({ ticket }: { ticket: Ticket }) {
       aria-label={t(`states/${ticket.state}`)}
     >
       {leg ? t('plan/underWay', { leg: local(leg.name) }) : sentence}
+      {ticket.progress && ` · ${local(ticket.progress.name)}`}
       {words && <small>{words}</small>}
       {question && (
         <div className={classes.question}>

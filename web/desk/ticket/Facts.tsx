@@ -1,4 +1,4 @@
-import { Button, Group, Pill, Select, TextInput } from '@mantine/core';
+import { Button, Group, NativeSelect, Pill, Select, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
@@ -14,7 +14,7 @@ import {
   type Urgency,
 } from '../../../core/tickets';
 import { ApiProblem, call } from '../../api/call';
-import { useRenew } from '../../api/queries';
+import { useRenew, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { Conflict } from '../../ui/Conflict';
@@ -136,6 +136,34 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
   );
 }
 
+/** How far it is, in the team's own words. */
+function Progress({ ticket }: { ticket: Ticket }) {
+  const { t, local } = useWords();
+  const { data: teams = [] } = useTeams();
+  const change = useChange(ticket);
+  const labels = teams.find(({ id }) => id === ticket.team.id)?.progressLabels ?? [];
+  if (labels.length === 0) return null;
+  return (
+    <Pair name={t('page/progress')}>
+      <NativeSelect
+        size="xs"
+        aria-label={t('page/progress')}
+        disabled={!ticket.rights.includes('work')}
+        value={ticket.progress?.id ?? ''}
+        data={[
+          { value: '', label: t('page/noProgress') },
+          ...labels.map(({ id, name, isFinished }) => ({
+            value: id,
+            label: `${local(name)}${isFinished ? ' ✓' : ''}`,
+          })),
+        ]}
+        onChange={({ target }) => change.mutate({ progressId: target.value || null, key: nanoid() })}
+      />
+      <ProblemNote error={change.error} />
+    </Pair>
+  );
+}
+
 type Role = 'alsoTold' | 'collaborator';
 
 function Followers({ ticket, role, label }: { ticket: Ticket; role: Role; label: string }) {
@@ -218,6 +246,7 @@ export function Facts({ ticket }: { ticket: Ticket }) {
         <Pair name={t('page/assignee')}>
           {assignee ? <PersonName person={assignee} /> : t('common/nobody')}
         </Pair>
+        <Progress ticket={ticket} />
         <Pair name={t('page/door')}>{t(`doors/${via}`)}</Pair>
       </section>
       {answers.length > 0 && (

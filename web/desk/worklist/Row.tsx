@@ -69,6 +69,7 @@ export const Row = memo(function Row({
         </strong>
         <small>
           <bdi>{step ? title : place}</bdi> · {local(service)}
+          {ticket.progress && ` · ${local(ticket.progress.name)}`}
           {ticket.due && ` · ${t('due/short', { when: dueWords(ticket.due) })}`}
         </small>
       </span>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Team } from '../../../contract/people';
 import type { Site } from '../../../contract/teams';
 import type { OutOfHours } from '../../../core/hours';
-import { PRIORITIES } from '../../../core/tickets';
+import { PRIORITIES, type ProgressLabel } from '../../../core/tickets';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { api } from '../../api/endpoints';
@@ -18,9 +18,10 @@ import { useCalendarList } from '../queries';
 import classes from '../Workshop.module.css';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { HoursForm } from './HoursForm';
+import { LabelsForm } from './LabelsForm';
 import { NewTeam } from './NewTeam';
 
-type Change = { calendarId?: string; outOfHours?: OutOfHours };
+type Change = { calendarId?: string; outOfHours?: OutOfHours; progressLabels?: ProgressLabel[] };
 
 function useCalendarChoices() {
   const { data = [] } = useCalendarList();
@@ -40,8 +41,10 @@ function useTeamUpdate(team: Team) {
   return useMutation({
     mutationFn: (change: Change) => patch(team.version, change),
     onSuccess: (version) => {
-      const { calendarId, outOfHours } = team;
-      showUndo(t('workshop/team/saved'), t('common/undo'), () => patch(version, { calendarId, outOfHours }));
+      const { calendarId, outOfHours, progressLabels } = team;
+      showUndo(t('workshop/team/saved'), t('common/undo'), () =>
+        patch(version, { calendarId, outOfHours, progressLabels }),
+      );
     },
   });
 }
@@ -50,7 +53,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
   const { t, local } = useWords();
   const choices = useCalendarChoices();
   const update = useTeamUpdate(team);
-  const [isEditing, setEditing] = useState(false);
+  const [editing, setEditing] = useState<'hours' | 'labels' | null>(null);
   const { goesTo, priorities, words } = team.outOfHours;
   const other = teams.find(({ id }) => id === goesTo);
   const rule = !other
@@ -76,22 +79,43 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
       </Table.Td>
       <Table.Td>
         {rule}
+        {team.progressLabels.length > 0 && (
+          <small
+            className={classes.small}
+          >{`${t('workshop/team/labels')}: ${team.progressLabels.map(({ name }) => local(name)).join(', ')}`}</small>
+        )}
         {words && <small className={classes.small}>{`${t('workshop/team/word')}: “${local(words)}”`}</small>}
-        <ProblemNote error={isEditing ? null : update.error} />
+        <ProblemNote error={editing ? null : update.error} />
       </Table.Td>
       <Table.Td ta="right">
         {team.mayEdit && (
-          <Button size="compact-xs" variant="subtle" onClick={() => setEditing(true)}>
+          <Button size="compact-xs" variant="subtle" onClick={() => setEditing('hours')}>
             {t('workshop/team/change')}
           </Button>
         )}
-        {isEditing && (
+        {team.mayEdit && (
+          <Button size="compact-xs" variant="subtle" onClick={() => setEditing('labels')}>
+            {t('workshop/team/labels')}
+          </Button>
+        )}
+        {editing === 'labels' && (
+          <LabelsForm
+            team={team}
+            isSaving={update.isPending}
+            error={update.error}
+            onSave={(progressLabels) =>
+              update.mutate({ progressLabels }, { onSuccess: () => setEditing(null) })
+            }
+            onClose={() => setEditing(null)}
+          />
+        )}
+        {editing === 'hours' && (
           <HoursForm
             team={team}
             isSaving={update.isPending}
             error={update.error}
-            onSave={(outOfHours) => update.mutate({ outOfHours }, { onSuccess: () => setEditing(false) })}
-            onClose={() => setEditing(false)}
+            onSave={(outOfHours) => update.mutate({ outOfHours }, { onSuccess: () => setEditing(null) })}
+            onClose={() => setEditing(null)}
           />
         )}
       </Table.Td>

@@ -1,0 +1,70 @@
+import type { Transaction } from 'sequelize';
+import { createRights, may } from '../../core/rights';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { OK } from '../http/serve';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from '../tickets/guard';
+import type { TicketRecord } from '../tickets/model';
+import type { TimerHandler } from '../timers/runner';
+import type { PlanRow } from './model';
+
+/** So long (working time of the team) someone has to look at it before the requester reads of it by itself. */
+const LOOK_MS = 2 * 3_600_000;
+
+/** Has the requester told of a slip after a while, unless someone tells them before or it is caught up. */
+export async function setSlipWord(
+  listo: Listo,
+  tx: Transaction,
+  { number, teamId }: TicketRecord,
+): Promise<void> {
+  const team = await listo.db.tables.teams.findOne({ id: teamId }, tx);
+  const calendar = (await listo.calendars.getAll(tx))[team?.calendarId ?? ''];
+  const at = calendar?.addWorking(listo.clock.now(), LOOK_MS) ?? listo.clock.now() + LOOK_MS;
+  const word = { ticketNumber: number, kind: 'slipWord', ref: '', at } as const;
+  await listo.db.tables.timers.insertAll([word], tx, { updates: ['at'] });
+}
+
+async function tell(
+  listo: Listo,
+  tx: Transaction,
+  plan: PlanRow,
+  { actorId, via }: { actorId: string | null; via: 'desk' | 'timer' },
+): Promise<void> {
+  const { ticketNumber, promisedAt, forecastAt, slippedTo } = plan;
+  await listo.db.tables.plans.update({ ticketNumber }, { slipTold: slippedTo }, tx);
+  await listo.db.tables.timers.remove({ ticketNumber, kind: 'slipWord' }, tx);
+  await append(listo, tx, {
+    ...{ actorId, via, type: 'slipTold', ticketNumber, audience: 'requester' },
+    data: { promisedAt, forecastAt },
+  });
+}
+
+/** Nobody has looked in time: the requester reads of it all the same. */
+export const giveSlipWord: TimerHandler = async (listo, due, tx) => {
+  for (const { ticketNumber } of due) {
+    const plan = await listo.db.tables.plans.findOne({ ticketNumber }, tx, true);
+    const isOwed = plan?.finishedAt === null && plan.slippedTo !== null && plan.slipTold !== plan.slippedTo;
+    if (isOwed) await tell(listo, tx, plan, { actorId: null, via: 'timer' });
+  }
+};
+
+/** Someone has looked and tells the requester now. */
+export async function tellSlip(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+): Promise<{ ok: true }> {
+  return change(listo, actor, async (tx) => {
+    const { guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    if (!may(createRights(viewer), 'work', guarded)) throw new ProblemError('forbidden');
+    const plan = await listo.db.tables.plans.findOne({ ticketNumber: number }, tx, true);
+    if (!plan) throw new ProblemError('notFound');
+    if (plan.slippedTo === null || plan.slipTold === plan.slippedTo) throw new ProblemError('moveNotAllowed');
+    await tell(listo, tx, plan, { actorId: viewer.id, via: 'desk' });
+    return OK;
+  });
+}

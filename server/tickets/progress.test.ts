@@ -1,0 +1,44 @@
+import type { Ticket, TicketRow } from '../../contract/tickets';
+import { startTestListo, type Person, type TestListo } from '../testing/harness';
+
+/** How far a request is, in its team's own words. */
+let app: TestListo;
+let [tomas, jonas, helder]: Person[] = [];
+beforeAll(async () => {
+  app = await startTestListo('progress');
+  [tomas, jonas, helder] = await Promise.all(['tomas', 'jonas', 'helder'].map(app.as));
+});
+afterAll(() => app.end());
+
+test('a label that counts as finished marks the ticket, taking it back takes the mark back, and its requester reads it', async () => {
+  const body = { serviceId: 'spares', title: 'Rope', answers: { parts: [{ part: 'Rope', many: 2 }] } };
+  const { number } = (await tomas!.call('POST', '/tickets', body)).body as { number: number };
+  const read = async (by: Person): Promise<Ticket> =>
+    (await by.call('GET', `/tickets/${number}`)).body as Ticket;
+  const put = async (progressId: string | null): Promise<number> =>
+    (await jonas!.call('PATCH', `/tickets/${number}`, { version: (await read(jonas!)).version, progressId }))
+      .status;
+  expect(await put('nosuch')).toBe(422);
+  expect(await put('delivered')).toBe(200);
+  const ticket = await read(tomas!);
+  expect(ticket).toMatchObject({ progress: { name: { en: 'delivered' } } });
+  expect(ticket.progressFinishedAt).not.toBeNull();
+  const { rows } = (await jonas!.call('GET', '/worklists/unassigned')).body as { rows: TicketRow[] };
+  expect(rows.find((row) => row.number === number)).toMatchObject({ progress: { id: 'delivered' } });
+  expect(await put('ordered')).toBe(200);
+  expect(await read(tomas!)).toMatchObject({ progress: { id: 'ordered' }, progressFinishedAt: null });
+  expect(await put(null)).toBe(200);
+  expect(await read(tomas!)).toMatchObject({ progress: null, progressFinishedAt: null });
+});
+
+test('a team’s labels are set by those who answer for it', async () => {
+  const teams = (await helder!.call('GET', '/teams')).body as { id: string; version: number }[];
+  const { version } = teams.find(({ id }) => id === 'desk')!;
+  const label = { id: 'asked', name: { en: 'asked around', pt: 'perguntado' }, isFinished: false };
+  const save = (by: Person, progressLabels: object[]) =>
+    by.call('PATCH', '/teams/desk', { version, progressLabels });
+  expect((await save(jonas!, [label])).status).toBe(403);
+  expect((await save(helder!, [{ ...label, name: { en: 'asked', pt: ' ' } }])).status).toBe(422);
+  expect((await save(helder!, [label, label])).status).toBe(422);
+  expect((await save(helder!, [label])).status).toBe(200);
+});
