@@ -25,6 +25,8 @@ const askSchema = z.object({
   dueAt: instantSchema.nullable(),
   /** Since when the asker's answer to a question of mine is awaited. */
   questionAt: instantSchema.nullable(),
+  /** The questions whose answers have changed since it was first asked. */
+  changed: z.array(localTextSchema),
   answers: z.array(z.object({ label: localTextSchema, value: z.string() })),
 });
 export type Ask = z.infer<typeof askSchema>;

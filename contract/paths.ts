@@ -64,6 +64,7 @@ export const paths = {
     get: { method: 'get', path: '/tickets/:number' },
     mine: { method: 'get', path: '/my/tickets' },
     change: { method: 'patch', path: '/tickets/:number' },
+    answers: { method: 'put', path: '/tickets/:number/answers' },
     move: { method: 'post', path: '/tickets/:number/moves' },
     write: { method: 'post', path: '/tickets/:number/messages' },
     follow: { method: 'put', path: '/tickets/:number/followers' },

@@ -128,6 +128,8 @@ export const ticketSchema = z.object({
   rating: z.number().int().nullable(),
   ratingWord: z.string().nullable(),
   answers: z.array(z.object({ field: formFieldSchema, value: z.unknown() })),
+  /** All questions of the form that it was sent with, for those who may change what was answered; else none. */
+  questions: z.array(formFieldSchema),
   files: z.array(fileSchema),
   alsoTold: z.array(personRefSchema),
   collaborators: z.array(personRefSchema),
@@ -164,8 +166,16 @@ export const rowSchema = z.object({
   /** What its plan promised, where it follows one. */
   promisedAt: instantSchema.nullable(),
   clocks: z.array(clockSchema),
-  /** Where the row is a step of the ticket's plan, whose turn it is: the team and the assignee are the step's. */
-  step: z.object({ id: idSchema, name: localTextSchema, neededBy: instantSchema }).nullable(),
+  /** Where the row is not the ticket but a step of its plan, whose turn it is, or an approval: team and assignee are those of that. */
+  step: z
+    .object({
+      id: idSchema,
+      /** A task of its plan, or an approval that waits for me. */
+      kind: z.enum(['task', 'approval']),
+      name: localTextSchema,
+      neededBy: instantSchema,
+    })
+    .nullable(),
 });
 export type TicketRow = z.infer<typeof rowSchema>;
 
@@ -207,6 +217,13 @@ export const ticketEndpoints = {
       before: z.coerce.number().int().optional(),
     }),
     answer: z.object({ rows: z.array(rowSchema), next: z.number().int().nullable() }),
+  }),
+  answers: endpoint({
+    ...paths.tickets.answers,
+    summary: 'Change what was answered; who agreed to something else is asked anew',
+    params: numberParams,
+    body: z.object({ version: z.number().int(), answers: answersSchema }),
+    answer: z.object({ version: z.number().int() }),
   }),
   change: endpoint({
     ...paths.tickets.change,

@@ -116,7 +116,6 @@ const SHOTS: Shot[] = [
       await see(page, 'Please write above this line');
     },
   },
-  { name: 'mail', person: 'helder', address: '/workshop/mail', sees: 'The texts' },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
   { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
   { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },

@@ -33,10 +33,11 @@ export async function readApprovals(listo: Listo, number: number): Promise<Ticke
   }));
 }
 
-type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost'> & {
+type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost' | 'changed'> & {
   requesterId: string;
   voterId: string;
   given: Answers;
+  changed: string | LocalText[] | null;
   /** The service as it was when it was sent, where that has been replaced. */
   former: Definition | null;
   formNow: FormDefinition;
@@ -60,7 +61,9 @@ export function wordOf(
 export async function readAsks(listo: Listo, personId: string, language: Language): Promise<Ask[]> {
   const rows = await listo.db.select<AskRecord>(
     `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, v.definition AS former, s.cost AS costNow,
-       a.askedAt AS since, a.questionAt, t.answers AS given, s.form AS formNow,
+       a.askedAt AS since, a.questionAt,
+       (SELECT JSON_QUERY(j.data, '$.fields') FROM journal j WHERE j.ticketNumber = a.ticketNumber AND j.type = 'answersChanged'
+         AND j.at <= a.askedAt ORDER BY j.id DESC LIMIT 1) AS changed, t.answers AS given, s.form AS formNow,
        (SELECT MIN(c.dueAt) FROM clocks c WHERE c.ticketNumber = a.ticketNumber AND c.work = CONCAT('approval:', a.approvalId)
          AND c.state = 'running') AS dueAt
      FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
@@ -73,8 +76,9 @@ export async function readAsks(listo: Listo, personId: string, language: Languag
     listo,
     rows.flatMap(({ requesterId, voterId }) => [requesterId, voterId]),
   );
-  return rows.map(({ requesterId, voterId, given, former, formNow, costNow, ...row }) => ({
+  return rows.map(({ requesterId, voterId, given, former, formNow, costNow, changed, ...row }) => ({
     ...row,
+    changed: typeof changed === 'string' ? (JSON.parse(changed) as LocalText[]) : (changed ?? []),
     cost: former ? former.cost : costNow,
     requester: people.get(requesterId)!,
     voter: people.get(voterId)!,

@@ -1,7 +1,7 @@
 import type { Ask } from '../../contract/approvals';
 import type { ServiceCard } from '../../contract/catalogue';
 import type { EditedService } from '../../contract/services';
-import type { Ticket } from '../../contract/tickets';
+import type { Ticket, TicketRow } from '../../contract/tickets';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 /** A service from its first draft to its second version, made by the team that answers for it. */
@@ -160,6 +160,9 @@ test('over 500 € the finance lead is asked after the manager, and only then do
   await agree(ana!, number);
   await askedOf(clara!, number);
   expect(await read(number, tomas!)).toMatchObject({ state: 'held', heldFor: 'approval' });
+  // It stands in her worklists too, beside tickets.
+  const { rows } = (await clara!.call('GET', '/worklists/nextUp')).body as { rows: TicketRow[] };
+  expect(rows.find((row) => row.number === number)?.step).toMatchObject({ kind: 'approval' });
   await agree(clara!, number);
   await until(
     () => read(number, tomas!),
@@ -187,6 +190,31 @@ test('who agreed to an earlier step and is asked again counts at once, where the
     ['First', 'approved'],
     ['Second', 'approved'],
   ]);
+});
+
+test('who agreed is asked anew when what they agreed to changes, and told what has changed', async () => {
+  const answers = { site: 'Port Alder', sort: 'hand', count: 1 };
+  const { number } = (await send(tomas!, 'gate-scanner', answers)).body as { number: number };
+  await agree(ana!, number);
+  const { version } = await until(
+    () => read(number, tomas!),
+    ({ state }) => state === 'received',
+  );
+  const change = (by: Person, more: object) =>
+    by.call('PUT', `/tickets/${number}/answers`, { version, answers: { ...answers, ...more } });
+  expect((await change(lena!, { count: 9 })).status).toBe(404);
+  expect(await change(tomas!, { count: 'many' })).toMatchObject({
+    status: 422,
+    body: { fields: [{ field: 'answers.count' }] },
+  });
+  expect((await change(tomas!, { count: 4 })).status).toBe(200);
+  expect(await read(number, tomas!)).toMatchObject({ state: 'held', heldFor: 'approval' });
+  expect(await asksOf(ana!, number)).toMatchObject([{ changed: [{ en: 'How many?' }] }]);
+  await agree(ana!, number);
+  await until(
+    () => read(number, tomas!),
+    ({ state }) => state === 'received',
+  );
 });
 
 test('silence passes an ask up to the next manager', async () => {

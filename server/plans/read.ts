@@ -112,10 +112,7 @@ export async function readPlan(
       steps: steps.filter(({ definition }) => definition.leg === id).map((step) => toView(step, around)),
     })),
     mayTellSlip:
-      rights.includes('work') &&
-      row.finishedAt === null &&
-      row.slippedTo !== null &&
-      row.slipTold !== row.slippedTo,
+      rights.includes('work') && isLate && (row.slipTold === null || row.slipTold !== row.slippedTo),
     mayAdd: rights.includes('work') && isOpen(ticket.state),
     waysBack: isLate
       ? findWaysBack(plan, row.startedAt, progressOf(steps), fields, calendars, now, row.promisedAt)

@@ -10,6 +10,7 @@ import { requireTicket } from '../tickets/guard';
 import type { TicketRecord } from '../tickets/model';
 import type { TimerHandler } from '../timers/runner';
 import type { PlanRow } from './model';
+import { findRunning, forecastOf } from './running';
 
 /** So long (working time of the team) someone has to look at it before the requester reads of it by itself. */
 const LOOK_MS = 2 * 3_600_000;
@@ -59,11 +60,21 @@ export async function tellSlip(
   number: number,
 ): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
-    const { guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
     if (!may(createRights(viewer), 'work', guarded)) throw new ProblemError('forbidden');
-    const plan = await listo.db.tables.plans.findOne({ ticketNumber: number }, tx, true);
-    if (!plan) throw new ProblemError('notFound');
-    if (plan.slippedTo === null || plan.slipTold === plan.slippedTo) throw new ProblemError('moveNotAllowed');
+    const running = await findRunning(listo, ticket, tx);
+    if (!running) throw new ProblemError('notFound');
+    const { row } = running;
+    const forecastAt = forecastOf(running, listo.clock.now()).finish;
+    const isTold = row.slipTold !== null && row.slipTold === row.slippedTo;
+    if (row.finishedAt !== null || forecastAt <= row.promisedAt || isTold)
+      throw new ProblemError('moveNotAllowed');
+    const plan = { ...row, forecastAt, slippedTo: row.slippedTo ?? forecastAt };
+    await listo.db.tables.plans.update(
+      { ticketNumber: number },
+      { forecastAt, slippedTo: plan.slippedTo },
+      tx,
+    );
     await tell(listo, tx, plan, { actorId: viewer.id, via: 'desk' });
     return OK;
   });

@@ -1,6 +1,6 @@
 import type { Ticket } from '../../contract/tickets';
 import { TICKET_ACTIONS } from '../../core/rights';
-import { listMoves, type MoverRole } from '../../core/tickets';
+import { isOpen, listMoves, type MoverRole } from '../../core/tickets';
 import { readApprovals } from '../approvals/read';
 import { definitionOf } from '../catalogue/versions';
 import { readClocks } from '../clocks/read';
@@ -102,6 +102,8 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     answers: service.form.fields
       .filter(({ name }) => ticket.answers[name] !== undefined)
       .map((field) => ({ field, value: ticket.answers[field.name] })),
+    questions:
+      isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
     files: files.map(({ id, name, type, size }) => ({ id, name, type, size })),
     alsoTold: alsoToldIds.map((id) => people.get(id)!),
     collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],

@@ -2,6 +2,7 @@ import { api } from '../../contract';
 import { createRights, may } from '../../core/rights';
 import { serve, type Routes } from '../http/serve';
 import { readReckoning } from '../clocks/read';
+import { changeAnswers } from './changeAnswers';
 import { changeFacts } from './changeFacts';
 import { createTicket } from './create';
 import { addFollower, removeFollower } from './followers';
@@ -18,6 +19,9 @@ export const ticketRoutes: Routes = (router, listo) => {
   serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
   serve(router, tickets.change, ({ viewer, actor, params, body }) =>
     changeFacts(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.answers, ({ viewer, actor, params, body }) =>
+    changeAnswers(listo, viewer, actor, params.number, body),
   );
   serve(router, tickets.move, ({ viewer, actor, params, body }) =>
     moveTicket(listo, viewer, actor, params.number, body),

@@ -44,7 +44,11 @@ async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<numbe
 }
 
 /** What a row that is a step of a plan carries beside. */
-export type StepOfRow = { stepId: string; definition: ServiceStep; neededBy: number };
+export type StepOfRow = {
+  stepId: string;
+  definition: Pick<ServiceStep, 'name' | 'kind'>;
+  neededBy: number;
+};
 
 /** Fills a page of a list with names and clocks. */
 export async function completeRows(
@@ -87,7 +91,15 @@ export async function completeRows(
         team: { id: teamId, name: team },
         approvers: approvers.get(row.number) ?? [],
         clocks: stepId === undefined ? clocks.get(row.number)! : [],
-        step: stepId === undefined ? null : { id: stepId, name: definition!.name, neededBy: neededBy! },
+        step:
+          stepId === undefined
+            ? null
+            : {
+                id: stepId,
+                kind: definition!.kind === 'approval' ? 'approval' : 'task',
+                name: definition!.name,
+                neededBy: neededBy!,
+              },
       };
     },
   );

@@ -1,5 +1,6 @@
 import { COUNT_LIMIT, type WorklistName } from '../../contract/names';
 import type { TicketRow } from '../../contract/tickets';
+import type { LocalText } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
@@ -62,6 +63,32 @@ async function readSteps(
   );
 }
 
+/** Lists in which what waits for one's decision stands beside tickets. */
+const WITH_ASKS: readonly WorklistName[] = ['nextUp', 'mine'];
+/** Where no promise says by when, a decision is wanted within two days. */
+const DECIDE_MS = 2 * 86_400_000;
+
+/** What waits for the viewer's decision, by when a promise wants it. */
+async function readAskRows(
+  listo: Listo,
+  name: WorklistName,
+  values: { viewerId?: unknown } & object,
+  place: ListPlace | null,
+): Promise<StepRecord[]> {
+  if (!WITH_ASKS.includes(name)) return [];
+  const rows = await listo.db.select<StepRecord & { asked: LocalText }>(
+    `${ROW_SELECT.replace('t.assigneeId, t.teamId', 'a.askedId AS assigneeId, t.teamId')}, CONCAT('ask:', a.id) AS stepId, ap.name AS asked,
+       COALESCE((SELECT MIN(c.dueAt) FROM clocks c WHERE c.ticketNumber = a.ticketNumber AND c.work = CONCAT('approval:', ap.id) AND c.state = 'running'),
+         a.askedAt + :decideMs) AS neededBy
+     FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open' JOIN tickets t ON t.number = a.ticketNumber ${ROW_JOINS}
+     WHERE a.askedId = :viewerId AND a.decision IS NULL ORDER BY neededBy, t.number LIMIT :most`,
+    { ...values, decideMs: DECIDE_MS },
+  );
+  return rows
+    .map(({ asked, ...row }) => ({ ...row, definition: { name: asked, kind: 'approval' as const } }))
+    .filter((row) => !place || compare(placeOf(row), place) > 0);
+}
+
 const placeOf = (record: RowRecord | StepRecord): ListPlace =>
   'stepId' in record
     ? { due: record.neededBy, number: record.number, stepId: record.stepId }
@@ -98,11 +125,12 @@ export async function readWorklist(
     values,
   );
   const steps = await readSteps(listo, name, visible, values, place);
-  const all = [...records, ...steps].sort((one, other) => compare(placeOf(one), placeOf(other)));
+  const asks = await readAskRows(listo, name, values, place);
+  const all = [...records, ...steps, ...asks].sort((one, other) => compare(placeOf(one), placeOf(other)));
   const shown = all.slice(0, limit);
   const last = all.length > limit ? shown.at(-1) : undefined;
   const next = last && placeOf(last);
-  const count = counted!.count + (place ? 0 : steps.length);
+  const count = counted!.count + (place ? 0 : steps.length + asks.length);
   return {
     rows: await completeRows(listo, shown),
     next: next ? `${next.due}:${next.number}:${next.stepId}` : null,

@@ -30,6 +30,8 @@ export const ENTRY_EVENTS_SHOWN = [
   'promised',
   'slipped',
   'slipTold',
+  'answersChanged',
+  'askedAgain',
   'stepAdded',
   'stepStarted',
   'stepTaken',

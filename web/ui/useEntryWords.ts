@@ -29,6 +29,7 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       step: data.name ? local(data.name as LocalText) : '',
       // The first of them is the one to look at.
       steps: ((data.driving ?? []) as LocalText[]).slice(0, 1).map(local).join(),
+      changed: ((data.fields ?? []) as LocalText[]).map(local).join(', '),
       reason: data.reason,
       said: typeof data.words === 'string' ? data.words : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),

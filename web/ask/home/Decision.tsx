@@ -85,6 +85,9 @@ export function Decision({ ask, isChosen, onChoose }: Props) {
             {t('approvals/by', { when: times.when(ask.dueAt, now) })}
           </span>
         )}
+        {ask.changed.length > 0 && (
+          <b>{t('approvals/changed', { fields: ask.changed.map(local).join(', ') })}</b>
+        )}
         {ask.answers.map(({ label, value }) => (
           <span key={label.en}>
             {local(label)} <b>{value}</b>

@@ -20,6 +20,7 @@ import { useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
 import { PlanOverview } from '../../plan/PlanOverview';
+import { AnswersForm } from '../../form/AnswersForm';
 import { usePromise, useSentence } from '../useSentence';
 import classes from './MyTicket.module.css';
 
@@ -118,6 +119,21 @@ function Thread({ ticket }: { ticket: Ticket }) {
   );
 }
 
+/** What one answered, as long as it is open to be changed. */
+function Changing({ ticket }: { ticket: Ticket }) {
+  const { t } = useWords();
+  const [isOpen, setOpen] = useState(false);
+  if (ticket.questions.length === 0 || !ticket.rights.includes('own')) return null;
+  return (
+    <>
+      <Button size="compact-sm" variant="subtle" onClick={() => setOpen(true)}>
+        {t('form/change')}
+      </Button>
+      {isOpen && <AnswersForm ticket={ticket} onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
 /** Who else follows it, and sharing it with one more. */
 function Sharing({ ticket }: { ticket: Ticket }) {
   const { t } = useWords();
@@ -210,6 +226,7 @@ function Page({ ticket }: { ticket: Ticket }) {
         />
       )}
       <div className={classes.side}>
+        <Changing ticket={ticket} />
         {rights.includes('own') && <Sharing ticket={ticket} />}
         {answers.length > 0 && (
           <section>

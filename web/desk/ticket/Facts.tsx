@@ -16,6 +16,7 @@ import {
 import { ApiProblem, call } from '../../api/call';
 import { useRenew, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
+import { AnswersForm } from '../../form/AnswersForm';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { Conflict } from '../../ui/Conflict';
 import { FileList } from '../../ui/MessageBody';
@@ -229,6 +230,7 @@ export function Facts({ ticket }: { ticket: Ticket }) {
   // Long texts stand at the head of the thread.
   const answers = ticket.answers.filter(({ field }) => field.kind !== 'longText');
   const mayWork = rights.includes('work');
+  const [isChanging, setChanging] = useState(false);
   return (
     <>
       <section>
@@ -251,7 +253,15 @@ export function Facts({ ticket }: { ticket: Ticket }) {
       </section>
       {answers.length > 0 && (
         <section>
-          <h2>{t('page/given')}</h2>
+          <h2>
+            {t('page/given')}
+            {ticket.questions.length > 0 && mayWork && (
+              <Button size="compact-xs" variant="subtle" onClick={() => setChanging(true)}>
+                {t('form/changeSome')}
+              </Button>
+            )}
+          </h2>
+          {isChanging && <AnswersForm ticket={ticket} onClose={() => setChanging(false)} />}
           {answers.map((answer) => (
             <Pair key={answer.field.name} name={local(answer.field.label)}>
               <AnswerValue answer={answer} />

@@ -9,7 +9,8 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useKeys } from '../../ui/useKeys';
 import { newMove, useMove } from '../../ui/useMove';
 import { ApiProblem } from '../../api/call';
-import { useMe } from '../../api/queries';
+import { useAsks, useMe } from '../../api/queries';
+import { Decision } from '../../ask/home/Decision';
 import classes from './DeskTicket.module.css';
 
 /** Moves without a form are made at once. */
@@ -20,6 +21,7 @@ const ORDER: MoveName[] = ['take', 'resume', 'finish', 'hold', 'give', 'reopen',
 export function Next({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
   const me = useMe();
+  const { data: asks = [] } = useAsks();
   const [open, setOpen] = useState<MoveName | null>(null);
   const { assignee, team, requester, approvals, isDeclined } = ticket;
   const approverNames = approvals
@@ -45,6 +47,11 @@ export function Next({ ticket }: { ticket: Ticket }) {
   return (
     <section aria-label={t('page/next')}>
       <h2>{t('page/next')}</h2>
+      {asks
+        .filter(({ number }) => number === ticket.number)
+        .map((ask) => (
+          <Decision key={ask.id} ask={ask} isChosen={false} onChoose={null} />
+        ))}
       <p className={classes.next}>
         {t(`page/nextText/${isDeclined ? 'declined' : code}`, { ...params, requester: requester.name })}
       </p>

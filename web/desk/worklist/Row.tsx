@@ -61,7 +61,7 @@ export const Row = memo(function Row({
     >
       <span className={classes.number}>
         {number}
-        <small>{t(step ? 'desk/step' : `desk/${kind}`)}</small>
+        <small>{t(step ? `desk/${step.kind === 'approval' ? 'decision' : 'step'}` : `desk/${kind}`)}</small>
       </span>
       <span className={classes.what}>
         <strong>

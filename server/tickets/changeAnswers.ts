@@ -1,0 +1,73 @@
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { checkAnswers, type Answers } from '../../core/forms';
+import { createRights, may } from '../../core/rights';
+import { isOpen } from '../../core/tickets';
+import { askAgain } from '../approvals/again';
+import { NoApprover } from '../approvals/ask';
+import { definitionOf } from '../catalogue/versions';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from './guard';
+import { nameAnswers } from './nameAnswers';
+import { recordChange } from './record';
+import { refuseStale } from './stale';
+
+/** The questions whose answers differ. */
+function listChanged(before: Answers, after: Answers): string[] {
+  const names = new Set([...Object.keys(before), ...Object.keys(after)]);
+  return [...names].filter(
+    (name) => JSON.stringify(before[name] ?? null) !== JSON.stringify(after[name] ?? null),
+  );
+}
+
+/**
+ * Changes what was answered, by whoever works on it or asked for it; under the form that it was sent with. Those who
+ * agreed to something else are asked anew.
+ */
+export async function changeAnswers(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  { version, answers: given }: BodyOf<typeof api.tickets.answers>,
+): Promise<{ version: number }> {
+  return change(listo, actor, async (tx) => {
+    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const rights = createRights(viewer);
+    const isTeam = may(rights, 'work', guarded);
+    if (!isTeam && !may(rights, 'own', guarded)) throw new ProblemError('forbidden');
+    if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
+    const service = await definitionOf(listo, ticket, tx);
+    const { answers: kept, problems } = checkAnswers(service.form, given);
+    if (problems.length > 0)
+      throw new ProblemError('fieldsNotValid', {
+        fields: problems.map(({ field, words: _, ...rest }) => ({ field: `answers.${field}`, ...rest })),
+      });
+    const answers = await nameAnswers(listo, service.form, kept);
+    await refuseStale(listo, tx, ticket, { version, restsOn: { answers } });
+    const fields = listChanged(ticket.answers, answers);
+    if (fields.length === 0) return { version: ticket.version };
+    await recordChange(
+      listo,
+      tx,
+      ticket,
+      { answers },
+      {
+        ...{ type: 'answersChanged', actorId: viewer.id, via: isTeam ? 'desk' : 'portal' },
+        data: {
+          fields: service.form.fields.filter(({ name }) => fields.includes(name)).map(({ label }) => label),
+        },
+      },
+    );
+    try {
+      await askAgain(listo, tx, ticket, service);
+    } catch (error) {
+      if (!(error instanceof NoApprover)) throw error;
+      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'answers', code: 'noApprover' }] });
+    }
+    return { version: ticket.version };
+  });
+}
