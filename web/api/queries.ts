@@ -61,8 +61,12 @@ export const useMyTickets = (which: 'open' | 'past') =>
 
 export const useAsks = () => useQuery({ queryKey: ['asks'], queryFn: () => call(api.approvals.mine) });
 
-export const useTicket = (number: number) =>
-  useQuery({ queryKey: ['ticket', number], queryFn: () => call(api.tickets.get, { params: { number } }) });
+export const useTicket = (number: number, isWanted = true) =>
+  useQuery({
+    queryKey: ['ticket', number],
+    enabled: isWanted,
+    queryFn: () => call(api.tickets.get, { params: { number } }),
+  });
 
 export const useReckoning = (number: number, targetId: string, work: string) =>
   useQuery({

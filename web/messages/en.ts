@@ -280,6 +280,7 @@ export const en = {
     due: 'due {{when}}',
     write: 'Write to {{who}}',
     writePlaceholder: 'Add words or files at any time',
+    sameAgain: 'Ask for the same again',
     share: 'Share with a colleague',
     shareHelp: 'They then follow it and may write.',
     sharedWith: 'Also told',

@@ -283,6 +283,7 @@ export const pt: Messages = {
     due: 'até {{when}}',
     write: 'Escrever a {{who}}',
     writePlaceholder: 'Junte palavras ou ficheiros quando quiser',
+    sameAgain: 'Pedir o mesmo outra vez',
     share: 'Partilhar com um colega',
     shareHelp: 'Passa a acompanhar e pode escrever.',
     sharedWith: 'Também avisados',

@@ -22,6 +22,17 @@ export const servicesEn = {
     left: 'Left at place {{place}} of {{places}}.',
   },
   kinds: { incident: 'something is broken', request: 'something is wanted' },
+  subjects: {
+    open: 'Subjects …',
+    title: 'The subjects of the catalogue',
+    lead: 'Services of a subject that goes stand under none until they are given another.',
+    name: 'Name',
+    under: 'Under',
+    top: 'at the top',
+    up: 'Up',
+    down: 'Down',
+    add: 'One more',
+  },
   begin: {
     title: 'New service',
     nameEn: 'What employees read, in English',

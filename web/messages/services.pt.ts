@@ -24,6 +24,17 @@ export const servicesPt: ServicesWords = {
     left: 'Deixado no lugar {{place}} de {{places}}.',
   },
   kinds: { incident: 'algo está avariado', request: 'algo é preciso' },
+  subjects: {
+    open: 'Assuntos …',
+    title: 'Os assuntos do catálogo',
+    lead: 'Os serviços de um assunto que sai ficam sem assunto até terem outro.',
+    name: 'Nome',
+    under: 'Dentro de',
+    top: 'no topo',
+    up: 'Para cima',
+    down: 'Para baixo',
+    add: 'Mais um',
+  },
   begin: {
     title: 'Novo serviço',
     nameEn: 'O que as pessoas leem, em inglês',

@@ -4,7 +4,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { Service } from '../../../contract/catalogue';
 import { isNeeded, listPages } from '../../../core/forms';
 import { ApiProblem } from '../../api/call';
-import { useMe, useService } from '../../api/queries';
+import { useMe, useService, useTicket } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { PersonPicker } from '../../ui/PersonPicker';
@@ -14,9 +14,9 @@ import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
 import { FieldInput, FieldLabel } from '../../form/FieldInput';
 import classes from './ServicePage.module.css';
-import { useServiceForm } from './useServiceForm';
+import { useServiceForm, type Like } from './useServiceForm';
 
-function ServiceForm({ service }: { service: Service }) {
+function ServiceForm({ service, like }: { service: Service; like: Like | null }) {
   const { t, local } = useWords();
   const money = useMoney();
   const me = useMe();
@@ -27,6 +27,7 @@ function ServiceForm({ service }: { service: Service }) {
     title: search.get('title') ?? '',
     forPerson,
     place: search.get('place'),
+    like,
   });
   const [at, setAt] = useState(0);
   const [toMend, setToMend] = useState<string | null>(null);
@@ -181,10 +182,13 @@ export function ServicePage() {
   const me = useMe();
   const [search] = useSearchParams();
   const forPerson = me.mayAskForOthers || me.areas.includes('desk') ? search.get('for') : null;
+  const like = search.get('like');
+  const before = useTicket(Number(like), like !== null);
   const { data, error, isPending, refetch } = useService(id, forPerson);
   if (isPending) return <Waiting />;
   if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
   if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
   if (!data.isOn || !data.isForYou) return <Closed service={data} />;
-  return <ServiceForm key={id} service={data} />;
+  if (like !== null && before.isPending) return <Waiting />;
+  return <ServiceForm key={`${id}:${like}`} service={data} like={before.data ?? null} />;
 }

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { api } from '../../api/endpoints';
 import type { Service } from '../../../contract/catalogue';
 import type { FileRef } from '../../../contract/files';
+import type { Ticket } from '../../../contract/tickets';
 import { checkAnswers, fillIn, TEXT_LIMIT, type Answers, type AnswerValue } from '../../../core/forms';
 import { findBadText } from '../../../core/text';
 import { call } from '../../api/call';
@@ -23,12 +24,36 @@ type Draft = {
   key: string;
 };
 
+export type Like = Pick<Ticket, 'number' | 'title' | 'answers'>;
+
+/** What was answered before, for questions that are still asked; days and files of then are not of now. */
+function takeOver({ form }: Service, { answers }: Like, known: Answers): Answers {
+  const before = new Map(answers.map(({ field, value }) => [field.name, value as AnswerValue]));
+  const taken = form.fields.flatMap(({ name, kind }) => {
+    const value = before.get(name);
+    const isOfThen = kind === 'date' || kind === 'dateRange' || kind === 'files';
+    return value === undefined || isOfThen ? [] : [[name, value] as const];
+  });
+  return { ...known, ...Object.fromEntries(taken) };
+}
+
 type Problems = Record<string, string>;
 
 /** A service's form being filled in: kept as one types, judged by the server's own rules, sent once. */
 export function useServiceForm(
   service: Service,
-  { title, forPerson, place }: { title: string; forPerson: string | null; place: string | null },
+  {
+    title,
+    forPerson,
+    place,
+    like,
+  }: {
+    title: string;
+    forPerson: string | null;
+    place: string | null;
+    /** A request that this one is to be like. */
+    like: Like | null;
+  },
 ) {
   const { t, local } = useWords();
   const me = useMe();
@@ -36,8 +61,14 @@ export function useServiceForm(
   const renew = useRenew();
   const facts = place === null ? me.known : { ...me.known, place };
   const known = forPerson === null ? fillIn(service.form, facts) : fillIn(service.form, {});
-  const empty: Draft = { title, answers: known, files: [], alsoTold: [], key: nanoid() };
-  const [draft, setDraft, clearDraft] = useDraft<Draft>(`service:${service.id}:${forPerson ?? 'me'}`, empty);
+  const empty: Draft = {
+    ...{ title: like?.title ?? title, answers: like ? takeOver(service, like, known) : known },
+    ...{ files: [], alsoTold: [], key: nanoid() },
+  };
+  const [draft, setDraft, clearDraft] = useDraft<Draft>(
+    `service:${service.id}:${forPerson ?? 'me'}${like ? `:${like.number}` : ''}`,
+    empty,
+  );
   const [problems, setProblems] = useState<Problems>({});
   const toProblems = useProblems();
 

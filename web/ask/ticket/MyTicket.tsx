@@ -227,6 +227,9 @@ function Page({ ticket }: { ticket: Ticket }) {
       )}
       <div className={classes.side}>
         <Changing ticket={ticket} />
+        {rights.includes('own') && (
+          <Link to={`/ask/services/${ticket.service.id}?like=${ticket.number}`}>{t('ticket/sameAgain')}</Link>
+        )}
         {rights.includes('own') && <Sharing ticket={ticket} />}
         {answers.length > 0 && (
           <section>

@@ -89,12 +89,12 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
       </Table.Td>
       <Table.Td ta="right">
         {team.mayEdit && (
-          <Button size="compact-xs" variant="subtle" onClick={() => setEditing('hours')}>
+          <Button size="compact-sm" variant="subtle" onClick={() => setEditing('hours')}>
             {t('workshop/team/change')}
           </Button>
         )}
         {team.mayEdit && (
-          <Button size="compact-xs" variant="subtle" onClick={() => setEditing('labels')}>
+          <Button size="compact-sm" variant="subtle" onClick={() => setEditing('labels')}>
             {t('workshop/team/labels')}
           </Button>
         )}

@@ -1,12 +1,10 @@
-import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Needs, Silence, StepApproverRef } from '../../../core/approvals';
 import type { FormField } from '../../../core/forms';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { PersonPicker } from '../../ui/PersonPicker';
-import { InlineSelect, InlineText } from './Inline';
-import classes from './services.module.css';
+import { InlineRemove, InlineSelect, InlineText } from './Inline';
 
 /** Who agrees, and how many of them. */
 export type Agreed = {
@@ -128,14 +126,10 @@ export function Agreeing({ agreed, fields, names, isFixed, onName, onChange }: P
           {i > 0 && ', '}
           <strong>{wordOf(ref)}</strong>
           {!isFixed && (
-            <button
-              type="button"
-              className={classes.remove}
-              aria-label={t('services/audience/remove', { name: wordOf(ref) })}
-              onClick={() => onChange({ refs: refs.filter((_, at) => at !== i) })}
-            >
-              <IconX size={14} />
-            </button>
+            <InlineRemove
+              name={wordOf(ref)}
+              onRemove={() => onChange({ refs: refs.filter((_, at) => at !== i) })}
+            />
           )}
         </span>
       ))}{' '}

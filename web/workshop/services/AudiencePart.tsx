@@ -1,10 +1,9 @@
 import { MultiSelect } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
 import type { AudiencePart as Group } from '../../../core/catalogue';
 import { useSites, useTeams } from '../../api/queries';
 import { useAudienceWords } from './useAudienceWords';
 import { useWords } from '../../messages/useWords';
-import { InlineSelect } from './Inline';
+import { InlineRemove, InlineSelect } from './Inline';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 
@@ -51,16 +50,7 @@ export function AudiencePart({ definition, isFixed, change, count }: PartProps &
               onChange={(value) => set(i, { by: group.by, in: value })}
             />
           )}
-          {!isFixed && (
-            <button
-              type="button"
-              className={classes.remove}
-              aria-label={t('services/audience/remove', { name: nameOf(group) })}
-              onClick={() => set(i, null)}
-            >
-              <IconX size={14} />
-            </button>
-          )}
+          {!isFixed && <InlineRemove name={nameOf(group)} onRemove={() => set(i, null)} />}
         </span>
       ))}{' '}
       {!isFixed && (

@@ -1,3 +1,5 @@
+import { IconX } from '@tabler/icons-react';
+import { useWords } from '../../messages/useWords';
 import classes from './services.module.css';
 
 type Option = { value: string; label: string };
@@ -46,5 +48,20 @@ export function InlineText({ label, value, isFixed, isSmall = false, onChange }:
       disabled={isFixed}
       onChange={({ target }) => onChange(target.value)}
     />
+  );
+}
+
+/** Takes one of a sentence's parts out. */
+export function InlineRemove({ name, onRemove }: { name: string; onRemove(): void }) {
+  const { t } = useWords();
+  return (
+    <button
+      type="button"
+      className={classes.remove}
+      aria-label={t('services/audience/remove', { name })}
+      onClick={onRemove}
+    >
+      <IconX size={14} />
+    </button>
   );
 }

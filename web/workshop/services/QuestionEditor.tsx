@@ -1,5 +1,5 @@
-import { ActionIcon, Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import type { ReactNode } from 'react';
 import {
   COLUMN_KINDS,
   KNOWN_FACTS,
@@ -9,10 +9,12 @@ import {
   type FieldKind,
   type FormField,
   type KnownFact,
+  type LocalText,
 } from '../../../core/forms';
 import { useWords } from '../../messages/useWords';
 import { BothLanguages } from './BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
+import { InlineRemove } from './Inline';
 import classes from './services.module.css';
 
 type Props = {
@@ -224,6 +226,29 @@ export function QuestionEditor({ field, before, isFixed, onChange, onRemove, onC
   );
 }
 
+type LabelledProps = {
+  place: number;
+  name: string;
+  label: LocalText;
+  isFixed: boolean;
+  onLabel(label: LocalText): void;
+  onRemove(): void;
+  children: ReactNode;
+};
+
+/** One of several under a question: what it is stored as, its words, and the way out. */
+function Labelled({ place, name, label, isFixed, onLabel, onRemove, children }: LabelledProps) {
+  return (
+    <div className={classes.leg} style={{ marginTop: 4, alignItems: 'flex-end' }}>
+      {children}
+      <div style={{ flex: 1 }}>
+        <BothLanguages label={String(place)} isFixed={isFixed} value={label} onChange={onLabel} />
+      </div>
+      {!isFixed && <InlineRemove name={name} onRemove={onRemove} />}
+    </div>
+  );
+}
+
 function Choices({
   choices,
   isFixed,
@@ -240,7 +265,15 @@ function Choices({
     <fieldset className={classes.whole} style={{ border: 0, padding: 0, margin: 0 }}>
       <legend>{t('services/form/choices')}</legend>
       {choices.map((choice, i) => (
-        <div key={i} className={classes.leg} style={{ marginTop: 4, alignItems: 'flex-end' }}>
+        <Labelled
+          key={i}
+          place={i + 1}
+          name={choice.label.en}
+          label={choice.label}
+          isFixed={isFixed}
+          onLabel={(label) => set(i, { label })}
+          onRemove={() => onChange(choices.filter((_, at) => at !== i))}
+        >
           <TextInput
             size="xs"
             w={110}
@@ -249,25 +282,7 @@ function Choices({
             value={choice.value}
             onChange={({ target }) => set(i, { value: target.value })}
           />
-          <div style={{ flex: 1 }}>
-            <BothLanguages
-              label={`${i + 1}`}
-              isFixed={isFixed}
-              value={choice.label}
-              onChange={(label) => set(i, { label })}
-            />
-          </div>
-          {!isFixed && (
-            <ActionIcon
-              variant="subtle"
-              color="gray"
-              aria-label={t('services/audience/remove', { name: choice.label.en })}
-              onClick={() => onChange(choices.filter((_, at) => at !== i))}
-            >
-              <IconX size={14} />
-            </ActionIcon>
-          )}
-        </div>
+        </Labelled>
       ))}
       {!isFixed && (
         <Button
@@ -298,7 +313,15 @@ function Columns({
     <fieldset className={classes.whole} style={{ border: 0, padding: 0, margin: 0 }}>
       <legend>{t('services/form/columns')}</legend>
       {columns.map((column, i) => (
-        <div key={i} className={classes.leg} style={{ marginTop: 4, alignItems: 'flex-end' }}>
+        <Labelled
+          key={i}
+          place={i + 1}
+          name={column.name}
+          label={column.label}
+          isFixed={isFixed}
+          onLabel={(label) => set(i, { label })}
+          onRemove={() => onChange(columns.filter((_, at) => at !== i))}
+        >
           <TextInput
             size="xs"
             w={100}
@@ -318,25 +341,7 @@ function Columns({
             )}
             onChange={({ target }) => set(i, { kind: target.value as ColumnKind })}
           />
-          <div style={{ flex: 1 }}>
-            <BothLanguages
-              label={`${i + 1}`}
-              isFixed={isFixed}
-              value={column.label}
-              onChange={(label) => set(i, { label })}
-            />
-          </div>
-          {!isFixed && (
-            <ActionIcon
-              variant="subtle"
-              color="gray"
-              aria-label={t('services/audience/remove', { name: column.name })}
-              onClick={() => onChange(columns.filter((_, at) => at !== i))}
-            >
-              <IconX size={14} />
-            </ActionIcon>
-          )}
-        </div>
+        </Labelled>
       ))}
       {!isFixed && (
         <Button

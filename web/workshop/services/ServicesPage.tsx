@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { ServiceLine } from '../../../contract/services';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useTeams } from '../../api/queries';
+import { useCategories, useMe, useTeams } from '../../api/queries';
 import { addServicesWords } from '../../messages/servicesWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -15,6 +15,7 @@ import { useCategoryPaths } from './AboutPart';
 import { NewService } from './NewService';
 import { SortableItem, SortableList } from './Sortable';
 import classes from './services.module.css';
+import { Subjects } from './Subjects';
 
 addServicesWords();
 
@@ -78,6 +79,9 @@ export function ServicesPage() {
   const [query, setQuery] = useState('');
   const [teamId, setTeamId] = useState('');
   const [isNew, setNew] = useState(false);
+  const [areSubjectsOpen, setSubjectsOpen] = useState(false);
+  const me = useMe();
+  const { data: categories = [] } = useCategories();
   const { data: lines, error, refetch } = useQuery({ queryKey: KEY, queryFn: () => call(api.services.list) });
   const order = useMutation({
     mutationFn: (ids: string[]) => call(api.services.order, { body: { ids } }),
@@ -116,6 +120,11 @@ export function ServicesPage() {
         {teams.some(({ mayEdit }) => mayEdit) && (
           <Button onClick={() => setNew(true)}>{t('services/new')}</Button>
         )}
+        {me.isAdministrator && (
+          <Button variant="default" onClick={() => setSubjectsOpen(true)}>
+            {t('services/subjects/open')}
+          </Button>
+        )}
       </div>
       {!lines && !error && <Waiting />}
       {error && <ProblemNote error={error} onRetry={() => void refetch()} />}
@@ -133,6 +142,7 @@ export function ServicesPage() {
           </SortableList>
         </section>
       ))}
+      {areSubjectsOpen && <Subjects before={categories} onClose={() => setSubjectsOpen(false)} />}
       {isNew && <NewService onClose={() => setNew(false)} />}
     </WorkshopFrame>
   );
