@@ -146,8 +146,7 @@ export const servicesEn = {
     name: 'Stored as',
     kind: 'Kind',
     isNeeded: 'It must be answered',
-    neededWhen: 'Must be answered only if',
-    shownWhen: 'Asked only if',
+    never: 'never',
     always: 'always',
     filledFrom: 'Filled in from',
     nothing: 'nothing',
@@ -206,6 +205,16 @@ export const servicesEn = {
       costCentre: 'their cost centre',
     },
   },
+  leads: {
+    needed: 'Must be answered',
+    neededWhen: 'Must be answered if',
+    asked: 'Asked',
+    askedWhen: 'Asked only if',
+    agreed: 'Asked',
+    agreedWhen: 'Asked only if',
+    done: 'Done',
+    doneWhen: 'Done only if',
+  },
   condition: {
     is: 'is',
     isNot: 'is not',
@@ -249,7 +258,6 @@ export const servicesEn = {
     ofTeam: 'anyone of the team',
     ofLeads: 'the leads of',
     aPerson: 'a person',
-    when: 'only if',
     silent: 'Silent for',
     silence: {
       none: 'they are waited for',
@@ -279,7 +287,6 @@ export const servicesEn = {
     team: 'Which team',
     effort: 'Usually takes (working hours)',
     after: 'Only after',
-    when: 'Only if',
     notBefore: 'Not before the date in',
     daysBefore: 'minus days',
     action: {

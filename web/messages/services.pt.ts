@@ -148,8 +148,7 @@ export const servicesPt: ServicesWords = {
     name: 'Guardado como',
     kind: 'Tipo',
     isNeeded: 'Tem de ser respondida',
-    neededWhen: 'Só tem de ser respondida se',
-    shownWhen: 'Só se pergunta se',
+    never: 'nunca',
     always: 'sempre',
     filledFrom: 'Preenchido com',
     nothing: 'nada',
@@ -208,6 +207,16 @@ export const servicesPt: ServicesWords = {
       costCentre: 'o seu centro de custos',
     },
   },
+  leads: {
+    needed: 'Tem de ser respondida',
+    neededWhen: 'Tem de ser respondida se',
+    asked: 'Pergunta-se',
+    askedWhen: 'Só se pergunta se',
+    agreed: 'Pergunta-se',
+    agreedWhen: 'Só se pergunta se',
+    done: 'Faz-se',
+    doneWhen: 'Só se faz se',
+  },
   condition: {
     is: 'é',
     isNot: 'não é',
@@ -251,7 +260,6 @@ export const servicesPt: ServicesWords = {
     ofTeam: 'qualquer um da equipa',
     ofLeads: 'quem dirige',
     aPerson: 'uma pessoa',
-    when: 'só se',
     silent: 'Em silêncio durante',
     silence: {
       none: 'espera-se por eles',
@@ -281,7 +289,6 @@ export const servicesPt: ServicesWords = {
     team: 'Que equipa',
     effort: 'Costuma demorar (horas de trabalho)',
     after: 'Só depois de',
-    when: 'Só se',
     notBefore: 'Não antes da data em',
     daysBefore: 'menos dias',
     action: {

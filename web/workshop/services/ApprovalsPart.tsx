@@ -49,8 +49,9 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
             {...{ fields, names, isFixed, onName }}
             onChange={(part: Partial<Agreed>) => update(i, part)}
           />{' '}
-          {t('services/approvals/when')}{' '}
           <ConditionSentence
+            lead={{ plain: t('services/leads/agreed'), when: t('services/leads/agreedWhen') }}
+            none={t('services/form/always')}
             withRequest
             condition={step.when}
             fields={fields}

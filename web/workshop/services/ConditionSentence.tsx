@@ -12,6 +12,10 @@ type Props = {
   fields: FormField[];
   /** Whether the cost and the priority of the request may be asked for too. */
   withRequest?: boolean;
+  /** What is said before it: where nothing is asked of any answer, and where something is. */
+  lead: { plain: string; when: string };
+  /** What stands in the blank where nothing is asked. */
+  none: string;
   isFixed: boolean;
   onChange(condition: Condition | undefined): void;
 };
@@ -53,14 +57,22 @@ function toLeaf(field: FormField | undefined, name: string, op: Leaf['op'], valu
 }
 
 /** One condition as a sentence: which answer, how, and what. */
-export function ConditionSentence({ condition, fields, withRequest = false, isFixed, onChange }: Props) {
+export function ConditionSentence({
+  condition,
+  fields,
+  withRequest = false,
+  lead,
+  none,
+  isFixed,
+  onChange,
+}: Props) {
   const { t, local } = useWords();
   if (condition && !isLeaf(condition)) return <em>{t('services/condition/complex')}</em>;
   const name = condition?.field ?? '';
   const fieldOf = (wanted: string): FormField | undefined => fields.find((each) => each.name === wanted);
   const field = fieldOf(name);
   const names = [
-    { value: '', label: t('services/form/always') },
+    { value: '', label: none },
     ...fields.map((each) => ({ value: each.name, label: local(each.label) || each.name })),
     ...(withRequest ? ['cost', 'priority'] : []).map((each) => ({
       value: each,
@@ -73,6 +85,7 @@ export function ConditionSentence({ condition, fields, withRequest = false, isFi
   const set = (next: unknown): void => onChange(toLeaf(field, name, condition!.op, next));
   return (
     <span className={classes.sentence}>
+      {condition ? lead.when : lead.plain}{' '}
       <InlineSelect
         label={t('services/condition/field')}
         value={name}

@@ -107,8 +107,9 @@ export function QuestionEditor({ field, before, isFixed, onChange, onRemove, onC
       )}
       {!field.needed && !isHeading && (
         <p className={`${classes.sentence} ${classes.whole}`} style={{ margin: 0 }}>
-          {t('services/form/neededWhen')}{' '}
           <ConditionSentence
+            lead={{ plain: t('services/leads/needed'), when: t('services/leads/neededWhen') }}
+            none={t('services/form/never')}
             condition={field.neededWhen}
             fields={before}
             isFixed={isFixed}
@@ -117,8 +118,9 @@ export function QuestionEditor({ field, before, isFixed, onChange, onRemove, onC
         </p>
       )}
       <p className={`${classes.sentence} ${classes.whole}`} style={{ margin: 0 }}>
-        {t('services/form/shownWhen')}{' '}
         <ConditionSentence
+          lead={{ plain: t('services/leads/asked'), when: t('services/leads/askedWhen') }}
+          none={t('services/form/always')}
           condition={field.shownWhen}
           fields={before}
           isFixed={isFixed}

@@ -182,8 +182,9 @@ export function StepEditor({ step, beside, fields, names, onName, isFixed, onCha
         />
       )}
       <p className={`${classes.sentence} ${classes.whole}`} style={{ margin: 0 }}>
-        {t('services/plan/when')}{' '}
         <ConditionSentence
+          lead={{ plain: t('services/leads/done'), when: t('services/leads/doneWhen') }}
+          none={t('services/form/always')}
           withRequest
           condition={step.when}
           fields={fields}

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { holds } from '../../../core/conditions';
-import { TICKET_STATES } from '../../../core/tickets';
+import { DEFAULT_PRIORITY_TABLE, getPriority, TICKET_STATES } from '../../../core/tickets';
 import { useWords } from '../../messages/useWords';
 import { useCalendarList, useTargets } from '../queries';
 import { useTargetWords } from '../promises/useTargetWords';
@@ -18,6 +18,8 @@ export function TimePart({ id, definition }: { id: string; definition: PartProps
   // As a request is when it arrives.
   const fields = {
     ...{ kind, teamId, serviceId: id, impact, urgency, state: 'received', answered: false, assigneeId: null },
+    work: 'ticket',
+    priority: getPriority(DEFAULT_PRIORITY_TABLE, impact, urgency),
     ...(definition.plan && { hasPlan: true }),
   };
   const fitting = targets.filter(({ isOn, definition: target }) => isOn && holds(target.startWhen, fields));
@@ -27,7 +29,7 @@ export function TimePart({ id, definition }: { id: string; definition: PartProps
   };
   return (
     <div>
-      {fitting.length === 0 && <span className={classes.quiet}>{t('services/time/none')}</span>}
+      {fitting.length === 0 && <span className={classes.quiet}>{t('services/time/none')} </span>}
       {fitting.map((target) => (
         <div key={target.id}>
           {t('services/time/within', {
