@@ -3,7 +3,7 @@ import { nextSteps } from '../../core/plans';
 import type { Language, LocalText } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
 import { NoApprover, openApproval } from '../approvals/ask';
-import type { ServiceRow } from '../catalogue/model';
+import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
@@ -20,7 +20,7 @@ const AGAIN_MS = 86_400_000;
 const ALL_DONE: LocalText = { en: 'Every step is done.', pt: 'Todos os passos estão feitos.' };
 
 /** The service of the ticket, read where it is needed. */
-type ServiceOf = () => Promise<ServiceRow>;
+type ServiceOf = () => Promise<Definition>;
 
 const rule = { actorId: null, via: 'rule' } as const;
 const bySystem = { by: 'system', ...rule } as const;

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import { definitionOf } from '../catalogue/versions';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { TimerHandler } from '../timers/runner';
@@ -9,8 +10,7 @@ import { findRunning } from './running';
 export async function goOn(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
   const running = await findRunning(listo, ticket, tx);
   if (!running) return;
-  const serviceOf = async () => (await listo.db.tables.services.findOne({ id: ticket.serviceId }, tx))!;
-  await advancePlan(listo, tx, running, serviceOf);
+  await advancePlan(listo, tx, running, () => definitionOf(listo, ticket, tx));
 }
 
 /** What is left of the plan of a ticket that is no longer wanted. */

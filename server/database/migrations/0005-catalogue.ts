@@ -7,7 +7,7 @@ const statements = [
   `ALTER TABLE services ADD COLUMN categoryId ${key}, ADD COLUMN icon ${key}, ADD COLUMN audience JSON NOT NULL DEFAULT '[]',
     ADD COLUMN approvals JSON NOT NULL DEFAULT '[]', ADD COLUMN stateWords JSON NOT NULL DEFAULT '{}', ADD COLUMN articleLabels JSON,
     ADD COLUMN offWords JSON, ADD COLUMN position INT NOT NULL DEFAULT 0, ADD COLUMN publishedAt BIGINT`,
-  `UPDATE services SET approvals = IF(approval IS NULL, '[]', JSON_ARRAY(JSON_QUERY(approval, '$')))`,
+  `UPDATE services SET approvals = IF(JSON_TYPE(approval) <=> 'OBJECT', JSON_ARRAY(JSON_QUERY(approval, '$')), '[]')`,
   `ALTER TABLE services DROP COLUMN approval`,
   `CREATE TABLE service_drafts (id ${key} PRIMARY KEY, definition JSON NOT NULL, version INT NOT NULL, changedAt BIGINT NOT NULL, changedById ${key})`,
   `CREATE TABLE service_versions (serviceId ${key}, version INT, definition JSON NOT NULL, publishedAt BIGINT, replacedAt BIGINT NOT NULL,
