@@ -44,9 +44,7 @@ const good: ServiceDefinition = {
   ...{ kind: 'request', place: 'desk', categoryId: null, icon: null, otherWords: said(''), groupId: null },
   ...{ title: said('Tablet'), description: said('For the bridge'), teamId: 'onboard', audience: [] },
   form: { fields: [{ name: 'vessel', kind: 'text', label: said('Which?'), needed: true }] },
-  approvals: [
-    { name: said('Manager'), refs: [{ manager: 'ofRequester' }], needs: { kind: 'any' }, declineBy: 'any' },
-  ],
+  approvals: [],
   plan: {
     legs: [{ id: 'one', name: said('One') }],
     steps: [{ id: 'fetch', leg: 'one', name: said('Fetch'), kind: 'task', teamId: 'onboard' }],
@@ -60,7 +58,10 @@ const around: ServiceSurroundings = {
   hasPerson: (id) => id === 'mara',
 };
 const step = good.plan!.steps[0]!;
-const agree = good.approvals[0]!;
+const agree: ServiceDefinition['approvals'][number] = {
+  ...{ name: said('Manager'), refs: [{ manager: 'ofRequester' }] },
+  ...{ needs: { kind: 'any' }, declineBy: 'any' },
+};
 
 test('nothing is in the way of a service as it should be', () => {
   expect(checkService(good, around)).toEqual([]);
@@ -76,32 +77,33 @@ test.each<[string, Partial<ServiceDefinition>, string[], Partial<ServiceSurround
     { form: { fields: [good.form.fields[0]!, good.form.fields[0]!] } },
     ['form sameName'],
   ],
-  ['nobody asked', { approvals: [{ ...agree, refs: [] }] }, ['approvals noApprovers']],
+  ['nobody asked', { plan: null, approvals: [{ ...agree, refs: [] }] }, ['approvals noApprovers']],
   [
     'someone who left',
-    { approvals: [{ ...agree, refs: [{ person: 'gone' }] }] },
+    { plan: null, approvals: [{ ...agree, refs: [{ person: 'gone' }] }] },
     ['approvals nobodyDecides'],
   ],
   [
     'leads of a team that has none',
-    { approvals: [{ ...agree, refs: [{ team: 'empty', only: 'leads' }] }] },
+    { plan: null, approvals: [{ ...agree, refs: [{ team: 'empty', only: 'leads' }] }] },
     ['approvals nobodyDecides'],
   ],
   [
     'one of them left',
-    { approvals: [{ ...agree, refs: [{ person: 'gone' }, { person: 'mara' }] }] },
+    { plan: null, approvals: [{ ...agree, refs: [{ person: 'gone' }, { person: 'mara' }] }] },
     ['approvals someoneGone'],
   ],
   [
     'a condition on what is not asked',
-    { approvals: [{ ...agree, when: { field: 'size', op: 'notEmpty' } }] },
+    { plan: null, approvals: [{ ...agree, when: { field: 'size', op: 'notEmpty' } }] },
     ['approvals unknownField'],
   ],
   [
     'a condition on the cost',
-    { approvals: [{ ...agree, when: { field: 'cost', op: 'gt', value: 50_000 } }] },
+    { plan: null, approvals: [{ ...agree, when: { field: 'cost', op: 'gt', value: 50_000 } }] },
     [],
   ],
+  ['an approval that a plan would pass by', { approvals: [agree] }, ['approvals besidePlan']],
   ['a plan in a ring', { plan: { ...good.plan!, steps: [{ ...step, after: ['fetch'] }] } }, ['plan cycle']],
   [
     'a step without a team',

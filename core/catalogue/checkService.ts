@@ -73,10 +73,12 @@ function* checkAgreed(
 }
 
 function* checkApprovals(
-  { approvals, form }: ServiceDefinition,
+  { approvals, form, plan }: ServiceDefinition,
   around: ServiceSurroundings,
 ): Generator<ServiceProblem> {
   const names = form.fields.map(({ name }) => name);
+  // A plan asks by steps of its own; two ways beside each other would leave one out.
+  if (plan && approvals.length > 0) yield { part: 'approvals', code: 'besidePlan' };
   for (const step of approvals) {
     const at = step.name.en;
     if (!isSaid(step.name)) yield { part: 'approvals', code: 'noName' };

@@ -216,6 +216,17 @@ export function listPages(form: FormDefinition, answers: Answers): FormField[][]
   return pages;
 }
 
+/** A form without what is sent as files: those are kept beside the answers, not among them. */
+export function withoutFiles({ fields }: FormDefinition): FormDefinition {
+  return { fields: fields.filter(({ kind }) => kind !== 'files') };
+}
+
+/** The answers with what is sent as files, for the questions that ask for some. */
+export function withFiles({ fields }: FormDefinition, answers: Answers, fileIds: string[]): Answers {
+  const asked = fields.filter(({ kind }) => kind === 'files');
+  return { ...answers, ...Object.fromEntries(asked.map(({ name }) => [name, fileIds])) };
+}
+
 /**
  * Judges what was filled in, in the browser and on the server alike. Answers to questions that are not shown are
  * left out of the result.

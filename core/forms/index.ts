@@ -6,6 +6,8 @@ export {
   listPages,
   LONG_TEXT_LIMIT,
   ROWS_LIMIT,
+  withFiles,
+  withoutFiles,
   TEXT_LIMIT,
 } from './checkAnswers';
 export type { AnswerProblem, AnswerProblemCode } from './checkAnswers';

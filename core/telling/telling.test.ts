@@ -29,6 +29,7 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   outOfHours: { requester: 'xo' },
   asked: { approver: 'xo' },
   questioned: { requester: 'xo', alsoTold: 'xo' },
+  noApprover: { assignee: 'o', team: 'x', lead: 'xo' },
   stepYours: { team: 'x' },
   stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },

@@ -59,12 +59,14 @@ export const decidingConsumer: Consumer = {
       if (type !== 'decided' || data.outcome === 'open') continue;
       const ticket = await tables.tickets.findOne({ number: ticketNumber! }, tx, true);
       const approval = await tables.approvals.findOne({ id: String(data.approvalId) }, tx);
-      if (ticket && approval?.stepId) {
+      // Set aside meanwhile: it was agreed to something else.
+      if (!approval || approval.outcome !== data.outcome) continue;
+      if (ticket && approval.stepId) {
         await decideStepOf(listo, tx, ticket, approval);
         continue;
       }
       // Withdrawn meanwhile: nothing goes on.
-      if (ticket?.state !== 'held' || ticket.heldFor !== 'approval' || !approval) continue;
+      if (ticket?.state !== 'held' || ticket.heldFor !== 'approval') continue;
       if (data.outcome === 'approved' && !(await goOn(listo, tx, ticket, approval))) continue;
       const name = data.outcome === 'approved' ? 'grant' : 'decline';
       await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'rule', input: {} });

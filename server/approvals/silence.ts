@@ -7,7 +7,7 @@ import type { TimerRow } from '../timers/model';
 import { definitionOf } from '../catalogue/versions';
 import { findTicketVoters } from './ask';
 import type { ApprovalRow, AskRow } from './model';
-import { castVote } from './vote';
+import { castVote, settleVotes } from './vote';
 
 type Listened = Pick<AskRow, 'id' | 'silentSince'> & Pick<ApprovalRow, 'silence'>;
 
@@ -53,6 +53,23 @@ async function remind(listo: Listo, tx: Transaction, silent: Silent): Promise<vo
     await listenFor(listo, tx, ticket, { id: ask.id, silence: approval.silence, silentSince });
 }
 
+/** With a place gone, those who have said something may be enough. */
+async function settleWithout(listo: Listo, tx: Transaction, approval: ApprovalRow): Promise<void> {
+  const outcome = await settleVotes(listo, tx, approval);
+  if (outcome === 'open') return;
+  await append(listo, tx, {
+    ...{ actorId: null, via: 'timer', type: 'decided', ticketNumber: approval.ticketNumber },
+    ...{ work: `approval:${approval.id}`, audience: 'requester' },
+    changes: { outcome: { from: 'open', to: outcome } },
+    data: {
+      approvalId: approval.id,
+      outcome,
+      words: '',
+      decision: outcome === 'approved' ? 'approve' : 'decline',
+    },
+  });
+}
+
 /** The voter's manager comes in their place; where that is a voter already, the place goes. */
 async function passUp(listo: Listo, tx: Transaction, silent: Silent): Promise<void> {
   const { ticket, approval, ask } = silent;
@@ -66,7 +83,8 @@ async function passUp(listo: Listo, tx: Transaction, silent: Silent): Promise<vo
   const others = await tables.asks.find({ approvalId: approval.id }, { transaction: tx });
   if (others.some(({ voterId }) => voterId === next.voter)) {
     await tables.asks.remove({ id: ask.id }, tx);
-    return note(listo, tx, silent, 'askPassedUp', next.by);
+    await note(listo, tx, silent, 'askPassedUp', next.by);
+    return settleWithout(listo, tx, approval);
   }
   const now = listo.clock.now();
   await tables.asks.update(

@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { decideStep, type Vote } from '../../core/approvals';
+import { decideStep, type StepOutcome, type Vote } from '../../core/approvals';
 import type { Door } from '../../core/tickets';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
@@ -20,6 +20,21 @@ function toVotes(asks: AskRow[]): Vote[] {
       ? [{ voter: voterId, by: decidedById ?? voterId, decision, at: decidedAt }]
       : [],
   );
+}
+
+/** What the votes that there are make of an open approval; kept where it is decided. */
+export async function settleVotes(
+  listo: Listo,
+  tx: Transaction,
+  { id, needs, declineBy }: ApprovalRow,
+): Promise<StepOutcome['outcome']> {
+  const { tables } = listo.db;
+  const asks = await tables.asks.find({ approvalId: id }, { transaction: tx, order: ['askedAt', 'id'] });
+  const voters = asks.map(({ voterId }) => voterId);
+  const { outcome } = decideStep(needs, declineBy, voters, toVotes(asks));
+  if (outcome !== 'open')
+    await tables.approvals.update({ id }, { outcome, decidedAt: listo.clock.now() }, tx);
+  return outcome;
 }
 
 /**
@@ -43,13 +58,7 @@ export async function castVote(
     },
     tx,
   );
-  const asks = await tables.asks.find(
-    { approvalId: approval.id },
-    { transaction: tx, order: ['askedAt', 'id'] },
-  );
-  const voters = asks.map(({ voterId }) => voterId);
-  const { outcome } = decideStep(approval.needs, approval.declineBy, voters, toVotes(asks));
-  if (outcome !== 'open') await tables.approvals.update({ id: approval.id }, { outcome, decidedAt: now }, tx);
+  const outcome = await settleVotes(listo, tx, approval);
   await append(listo, tx, {
     ...{ at: now, actorId: byId, via, type: 'decided', ticketNumber: approval.ticketNumber },
     ...{ work: `approval:${approval.id}`, audience: 'requester' },

@@ -259,6 +259,42 @@ test('a question back stands on the thread, stops the silence, and its answer br
   await askedOf(helge!, number);
 });
 
+test('where the next one up has said yes already, their yes is enough and the place goes', async () => {
+  const step = { refs: [{ person: 'ana' }, { person: 'helge' }], needs: { kind: 'all' }, declineBy: 'any' };
+  const name = { en: 'Both', pt: 'Ambos' };
+  await save(
+    'radio',
+    {
+      approvals: [{ ...step, name, silence: { after: 'PT1H', then: 'passUp' } }],
+      form: { fields: [] },
+      audience: [],
+    },
+    helder!,
+  );
+  expect((await publish('radio', helder!)).status).toBe(200);
+  const { number } = (await send(tomas!, 'radio', {})).body as { number: number };
+  await agree(helge!, number);
+  app.clock.pass(3 * DAY);
+  await until(
+    () => read(number, tomas!),
+    ({ state }) => state === 'received',
+  );
+});
+
+test('a file that is needed is asked for, and is kept beside the answers', async () => {
+  const fields = [{ name: 'receipt', kind: 'files', label: { en: 'Receipt', pt: 'Recibo' }, needed: true }];
+  await save('supplier', { approvals: [], audience: [], form: { fields } }, helder!);
+  expect((await publish('supplier', helder!)).status).toBe(200);
+  expect((await send(tomas!, 'supplier', {})).body).toMatchObject({
+    fields: [{ field: 'answers.receipt', code: 'missing' }],
+  });
+  const form = new FormData();
+  form.append('file', new Blob(['12 euros']), 'receipt.txt');
+  const { id } = (await tomas!.call('POST', '/files', form)).body as { id: string };
+  const { number } = (await send(tomas!, 'supplier', {}, { fileIds: [id] })).body as { number: number };
+  expect(await read(number, tomas!)).toMatchObject({ answers: [], files: [{ name: 'receipt.txt' }] });
+});
+
 test('silence reminds as often as was set, and may stand for a yes', async () => {
   const step = { refs: [{ person: 'ana' }], needs: { kind: 'any' }, declineBy: 'any' };
   const name = { en: 'A word', pt: 'Uma palavra' };

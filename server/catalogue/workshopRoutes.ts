@@ -1,6 +1,6 @@
 import { api } from '../../contract';
 import { isInAudience } from '../../core/catalogue';
-import { maySetUp } from '../../core/rights';
+import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { getKnownFacts } from '../sessions/me';
@@ -18,10 +18,9 @@ import {
   turn,
 } from './drafts';
 
-/** Drafts are for those who set something up. */
+/** The Workshop may be looked at by those who work in a team. */
 function requireWorkshop(viewer: SignedIn): void {
-  const sets = viewer.teams.some(({ teamId }) => maySetUp(viewer, teamId));
-  if (!viewer.isAdministrator && !sets && viewer.teams.length === 0) throw new ProblemError('forbidden');
+  if (!viewer.isAdministrator && !isAgent(viewer)) throw new ProblemError('forbidden');
 }
 
 export const serviceRoutes: Routes = (router, listo) => {

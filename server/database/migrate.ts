@@ -4,8 +4,8 @@ import { up as foundation } from './migrations/0001-foundation';
 import { up as owedNotices } from './migrations/0002-owed-notices';
 import { up as plans } from './migrations/0003-plans';
 import { up as absences } from './migrations/0004-absences';
-import { up as mail } from './migrations/0006-mail';
 import { up as catalogue } from './migrations/0005-catalogue';
+import { up as mail } from './migrations/0006-mail';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({

@@ -25,7 +25,10 @@ const MOST_ANSWERS = 6;
 const HOUR_MS = 3_600_000;
 
 type Became = { outcome: MailOutcome; detail?: string; ticketNumber?: number; personId?: string };
-type Came = { mail: ParsedMail; from: string; person: PersonRow | null; written: string };
+/** `key`: what makes a message that comes again the same one. */
+type Came = { mail: ParsedMail; from: string; person: PersonRow | null; written: string; key: string };
+
+const hash = (data: string | Buffer): string => createHash('sha256').update(data).digest('hex');
 
 function addressOf(field: AddressObject | AddressObject[] | undefined): string {
   const first = Array.isArray(field) ? field[0] : field;
@@ -73,7 +76,6 @@ async function answer(
       isReply: true,
     }),
   );
-  listo.wake();
 }
 
 /** Who decided it, and what, for the one who came late. */
@@ -92,7 +94,7 @@ async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow
   const askId = address.askId!;
   const known = { ticketNumber, personId };
   const ticket = (await listo.db.tables.tickets.findOne({ number: ticketNumber }))!;
-  const actor = { id: personId };
+  const actor = { id: personId, idempotencyKey: came.key };
   const decision = readDecision(came.written);
   try {
     if (decision.says === 'unclear') {
@@ -130,7 +132,7 @@ async function receiveAnswer(
   if (text === '' && fileIds.length === 0) return { outcome: 'empty', ...known };
   // Files alone are words enough; the thread shows them by name.
   const words = { text: text === '' ? '📎' : text, readBy: 'requester' as const, links: [], fileIds };
-  await write(listo, viewer, { id: personId }, ticketNumber, words, { by: 'mail' });
+  await write(listo, viewer, { id: personId, idempotencyKey: came.key }, ticketNumber, words, { by: 'mail' });
   return {
     outcome: 'answered',
     ...known,
@@ -163,7 +165,7 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
   const { number } = await createTicket(
     listo,
     viewer,
-    { id: personId },
+    { id: personId, idempotencyKey: came.key },
     {
       ...{ serviceId: service.id, title, alsoToldIds: [], fileIds, via: 'mail' as const },
       answers: field && text !== '' ? { [field.name]: text } : {},
@@ -238,10 +240,7 @@ export async function receiveMail(
 ): Promise<void> {
   const { tables } = listo.db;
   const mail = await simpleParser(raw, { skipTextLinks: true }).catch(() => null);
-  const messageId = (mail?.messageId ?? `sha256:${createHash('sha256').update(raw).digest('hex')}`).slice(
-    0,
-    255,
-  );
+  const messageId = (mail?.messageId ?? `sha256:${hash(raw)}`).slice(0, 255);
   const from = addressOf(mail?.from) || envelope.from.toLowerCase();
   const person = from === '' ? null : await tables.people.findOne({ email: from, leftAt: null });
   for (const recipient of new Set(envelope.to.map((address) => address.toLowerCase()))) {
@@ -254,7 +253,7 @@ export async function receiveMail(
         ? await sort(
             listo,
             store,
-            { mail, from, person, written: trimReply(textOf(mail)) },
+            { mail, from, person, written: trimReply(textOf(mail)), key: hash(`${messageId}\n${toAddress}`) },
             recipient,
             envelope,
           )

@@ -4,7 +4,7 @@ import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
-import { forgetViewers, type SignedIn } from '../sessions/viewer';
+import type { SignedIn } from '../sessions/viewer';
 import type { MailInRow, MailOutRow } from './model';
 
 const PAGE = 50;
@@ -89,7 +89,6 @@ export const mailRoutes: Routes = (router, listo) => {
 
   serve(router, mail.wanted, async ({ viewer, body }) => {
     await tables.people.update({ id: viewer.id }, { wantsMail: body.wantsMail });
-    forgetViewers(listo);
     return OK;
   });
 };

@@ -31,6 +31,7 @@ const EVENTS: Record<string, ToldEvent> = {
   askPassedUp: 'asked',
   questionAnswered: 'asked',
   questioned: 'questioned',
+  noApprover: 'noApprover',
   stepStarted: 'stepYours',
   stepFailed: 'stepFailed',
   slipped: 'slipped',

@@ -1,6 +1,6 @@
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { checkAnswers, type Answers } from '../../core/forms';
+import { checkAnswers, withoutFiles, type Answers } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
 import { isOpen } from '../../core/tickets';
 import { askAgain } from '../approvals/again';
@@ -41,7 +41,7 @@ export async function changeAnswers(
     if (!isTeam && !may(rights, 'own', guarded)) throw new ProblemError('forbidden');
     if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
     const service = await definitionOf(listo, ticket, tx);
-    const { answers: kept, problems } = checkAnswers(service.form, given);
+    const { answers: kept, problems } = checkAnswers(withoutFiles(service.form), given);
     if (problems.length > 0)
       throw new ProblemError('fieldsNotValid', {
         fields: problems.map(({ field, words: _, ...rest }) => ({ field: `answers.${field}`, ...rest })),

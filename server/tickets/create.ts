@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { checkAnswers, type Answers } from '../../core/forms';
+import { checkAnswers, withFiles, withoutFiles, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
 import { getPriority, IMPACTS, URGENCIES, type Door, type Impact, type Urgency } from '../../core/tickets';
 import { NoApprover } from '../approvals/ask';
@@ -23,12 +23,14 @@ type Body = Omit<BodyOf<typeof api.tickets.create>, 'via'> & { via: Door };
 
 /** `isLenient`: what a form would ask for may be missing, where it did not come by the form. */
 function judge(service: ServiceRow, body: Body, isLenient: boolean): Answers {
-  const { answers, problems } = checkAnswers(service.form, body.answers);
+  const { form } = service;
+  const { answers, problems } = checkAnswers(form, withFiles(form, body.answers, body.fileIds));
   if (problems.some(({ code }) => !isLenient || code !== 'missing'))
     throw new ProblemError('fieldsNotValid', {
       fields: problems.map(({ field, ...rest }) => ({ field: `answers.${field}`, ...rest })),
     });
-  return answers;
+  // Files are kept beside the answers.
+  return checkAnswers(withoutFiles(form), answers).answers;
 }
 
 /** Where it is about: what the form says, else where the person works. */

@@ -3,7 +3,14 @@ import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import type { Ticket } from '../../contract/tickets';
-import { checkAnswers, getShownFields, isNeeded, type Answers, type FormDefinition } from '../../core/forms';
+import {
+  checkAnswers,
+  getShownFields,
+  isNeeded,
+  withoutFiles,
+  type Answers,
+  type FormDefinition,
+} from '../../core/forms';
 import { call } from '../api/call';
 import { api } from '../api/endpoints';
 import { useRenew } from '../api/queries';
@@ -16,7 +23,7 @@ import { FieldInput } from './FieldInput';
 export function AnswersForm({ ticket, onClose }: { ticket: Ticket; onClose(): void }) {
   const { t, local } = useWords();
   const renew = useRenew();
-  const form = { fields: ticket.questions.filter(({ kind }) => kind !== 'files') } as FormDefinition;
+  const form = withoutFiles({ fields: ticket.questions } as FormDefinition);
   const known = Object.fromEntries(ticket.answers.map(({ field, value }) => [field.name, value])) as Answers;
   const [answers, setAnswers, clear] = useDraft<Answers>(`answers:${ticket.number}:${ticket.version}`, known);
   const problems = new Map(

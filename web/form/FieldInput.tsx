@@ -1,4 +1,4 @@
-import { Checkbox, NumberInput, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
+import { Checkbox, Input, NumberInput, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import type { ReactNode } from 'react';
 import type { FileRef } from '../../contract/files';
 import type {
@@ -65,7 +65,7 @@ function Help({ field, isFilled }: { field: FormField; isFilled: boolean }) {
 
 /** The parts that every kind of input shows alike. */
 type Shared = { id: string; label: ReactNode; error: string | undefined; description?: ReactNode };
-type Input = (shared: Shared, props: Props) => ReactNode;
+type Show = (shared: Shared, props: Props) => ReactNode;
 
 const textOf = (value: AnswerValue | undefined): string => (typeof value === 'string' ? value : '');
 
@@ -138,7 +138,7 @@ function AmountInput({ shared, props: { field, value, onChange } }: { shared: Sh
   );
 }
 
-const INPUTS: Record<FieldKind, Input> = {
+const INPUTS: Record<FieldKind, Show> = {
   text: (shared, { value, onChange }) => (
     <TextInput {...shared} value={textOf(value)} onChange={({ target }) => onChange(target.value)} />
   ),
@@ -199,10 +199,11 @@ const INPUTS: Record<FieldKind, Input> = {
       onChange={onChange}
     />
   ),
-  files: ({ id, label }, { field, files, onFiles }) => (
+  files: ({ id, label, error }, { field, files, onFiles }) => (
     <div id={id}>
       <div className={classes.legend}>{label}</div>
       <FieldFiles field={field} files={files} onFiles={onFiles} />
+      {error && <Input.Error>{error}</Input.Error>}
     </div>
   ),
   links: ({ id, label, error }, { value, onChange }) => (

@@ -359,6 +359,7 @@ export const servicesEn = {
     asksForLater: 'Its condition asks for “{{detail}}”, which is only asked later.',
     badPattern: 'The expression cannot be read, or could take for ever.',
     leastOverMost: 'The least is over the most.',
+    besidePlan: 'A plan asks by its own steps. Make this its first step.',
     noApprovers: 'Nobody is asked.',
     nobodyDecides: 'Nobody who is named can decide: they have left, or the team is empty.',
     someoneGone: 'One of those named has left, or their team is empty.',

@@ -361,6 +361,7 @@ export const servicesPt: ServicesWords = {
     asksForLater: 'A condição pergunta por “{{detail}}”, que só se pergunta depois.',
     badPattern: 'A expressão não se lê, ou nunca acabaria.',
     leastOverMost: 'O mínimo passa do máximo.',
+    besidePlan: 'Um plano pergunta pelos seus passos. Faça disto o primeiro passo.',
     noApprovers: 'Não se pergunta a ninguém.',
     nobodyDecides: 'Ninguém dos indicados pode decidir: saíram, ou a equipa está vazia.',
     someoneGone: 'Um dos indicados saiu, ou a sua equipa está vazia.',

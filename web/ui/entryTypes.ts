@@ -22,6 +22,7 @@ export const ENTRY_EVENTS_SHOWN = [
   'late',
   'asked',
   'questioned',
+  'noApprover',
   'askReminded',
   'askPassedUp',
   'outOfHours',

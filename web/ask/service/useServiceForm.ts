@@ -7,7 +7,14 @@ import { api } from '../../api/endpoints';
 import type { Service } from '../../../contract/catalogue';
 import type { FileRef } from '../../../contract/files';
 import type { Ticket } from '../../../contract/tickets';
-import { checkAnswers, fillIn, TEXT_LIMIT, type Answers, type AnswerValue } from '../../../core/forms';
+import {
+  checkAnswers,
+  fillIn,
+  withFiles,
+  TEXT_LIMIT,
+  type Answers,
+  type AnswerValue,
+} from '../../../core/forms';
 import { findBadText } from '../../../core/text';
 import { call } from '../../api/call';
 import { useMe, useRenew } from '../../api/queries';
@@ -83,7 +90,14 @@ export function useServiceForm(
             ? 'badCharacter'
             : null;
     if (badTitle) found.title = t(`fields/${badTitle}`, { limit: TEXT_LIMIT });
-    for (const { field, code, limit, words } of checkAnswers(service.form, draft.answers).problems)
+    for (const { field, code, limit, words } of checkAnswers(
+      service.form,
+      withFiles(
+        service.form,
+        draft.answers,
+        draft.files.map(({ id }) => id),
+      ),
+    ).problems)
       found[field] = words ? local(words) : t(`fields/${code}`, { limit });
     return found;
   }
