@@ -1,5 +1,6 @@
 import { absenceEndpoints } from './absences';
 import { approvalEndpoints } from './approvals';
+import { bulkEndpoints } from './bulk';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { clockEndpoints } from './clocks';
@@ -8,11 +9,13 @@ import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
+import { readyTextEndpoints } from './readyTexts';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
 import { ticketEndpoints } from './tickets';
+import { worklistEndpoints } from './worklists';
 
 /** Every call that the server answers, by subject. */
 export const api = {
@@ -25,6 +28,9 @@ export const api = {
   targets: targetEndpoints,
   files: fileEndpoints,
   tickets: ticketEndpoints,
+  worklists: worklistEndpoints,
+  bulk: bulkEndpoints,
+  readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,
   plans: planEndpoints,

@@ -1,7 +1,3 @@
-/** The given worklists. */
-export const WORKLISTS = ['nextUp', 'mine', 'unassigned', 'upcoming', 'held', 'done', 'everything'] as const;
-export type WorklistName = (typeof WORKLISTS)[number];
-
 /** Counts are bounded; beyond, `isMore` says so. */
 export const COUNT_LIMIT = 1000;
 

@@ -3,6 +3,7 @@ import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idSchema, localTextSchema, personRefSchema } from './shared';
 import { outOfHoursSchema, progressLabelSchema } from './teams';
+import { orderWeightsSchema } from './worklists';
 
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
 
@@ -14,6 +15,10 @@ export const teamSchema = z.object({
   outOfHours: outOfHoursSchema,
   /** The team's own labels of how far something is, in their order. */
   progressLabels: z.array(progressLabelSchema),
+  /** What may stand before what falls due sooner in next up. */
+  orderWeights: orderWeightsSchema,
+  /** Whether I lead it: its order and its shared lists are mine to set. */
+  mayLead: z.boolean(),
   version: z.number().int(),
   /** Whether I may set up what concerns this team. */
   mayEdit: z.boolean(),

@@ -14,7 +14,6 @@ import {
 import { formFieldSchema } from './forms';
 import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
-import { WORKLISTS } from './names';
 import { paths } from './paths';
 import { progressLabelSchema } from './teams';
 import { planSchema } from './plans';
@@ -166,6 +165,16 @@ export const rowSchema = z.object({
   /** What its plan promised, where it follows one. */
   promisedAt: instantSchema.nullable(),
   clocks: z.array(clockSchema),
+  site: z.string().nullable(),
+  groupName: z.string().nullable(),
+  via: z.enum(DOORS),
+  /** Since when the requester waits for a word of the team. */
+  waitsSince: instantSchema.nullable(),
+  resolvedAt: instantSchema.nullable(),
+  closedAt: instantSchema.nullable(),
+  rating: z.number().int().nullable(),
+  /** Finished: in time or late by its promises. */
+  standing: z.enum(['inTime', 'late']).nullable(),
   /** Where the row is not the ticket but a step of its plan, whose turn it is, or an approval: team and assignee are those of that. */
   step: z
     .object({
@@ -178,8 +187,6 @@ export const rowSchema = z.object({
     .nullable(),
 });
 export type TicketRow = z.infer<typeof rowSchema>;
-
-const countSchema = z.object({ count: z.number().int(), isMore: z.boolean() });
 
 export const messageBodySchema = z.object({
   text: textSchema(20_000),
@@ -281,16 +288,6 @@ export const ticketEndpoints = {
     params: numberParams,
     body: z.object({ personId: idSchema, role: z.enum(['alsoTold', 'collaborator']) }),
     answer: okSchema,
-  }),
-  worklist: endpoint({
-    ...paths.tickets.worklist,
-    summary: 'A page of a worklist, the tightest clock first',
-    params: z.object({ name: z.enum(WORKLISTS) }),
-    query: z.object({
-      after: z.string().max(60).optional(),
-      limit: z.coerce.number().int().min(1).max(200).default(60),
-    }),
-    answer: z.object({ rows: z.array(rowSchema), next: z.string().nullable(), total: countSchema }),
   }),
   find: endpoint({
     ...paths.tickets.find,

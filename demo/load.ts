@@ -1,4 +1,6 @@
 import { compileCalendar } from '../core/calendar';
+import { isOpen } from '../core/tickets';
+import { DEFAULT_WEIGHTS, getHeadStart } from '../core/worklist';
 import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
 import { readSettled } from '../server/clocks/consumer';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
@@ -64,11 +66,13 @@ function toEntry(
 function clocksOf(
   { ticket, entries }: Story,
   targets: TargetRow[],
-  calendars: Calendars,
-  now: number,
+  { calendars, now, goingFirst }: { calendars: Calendars; now: number; goingFirst: Set<string> },
 ): Clocks {
   const settled = readSettled(ticket, entries, [], { targets, calendars, now });
   ticket.tightestDueAt = settled.tightestDueAt;
+  if (!isOpen(ticket.state)) ticket.waitsSince = null;
+  const goesFirst = goingFirst.has(ticket.requesterId);
+  ticket.headStart = getHeadStart(DEFAULT_WEIGHTS, { ...ticket, goesFirst });
   const notices: StoryEntry[] = [];
   const clocks = settled.clocks.map((clock) => {
     const target = targets.find(({ id }) => id === clock.targetId)!;
@@ -149,7 +153,8 @@ export async function loadDemo(
   const stories = simulate({ random, organisation, services, calendars, now }, (share) =>
     onProgress('Six months of tickets', share),
   );
-  const clocks = stories.map((story) => clocksOf(story, targets, calendars, now));
+  const goingFirst = new Set(organisation.people.filter((person) => person.goesFirst).map(({ id }) => id));
+  const clocks = stories.map((story) => clocksOf(story, targets, { calendars, now, goingFirst }));
   const journal = toJournal([
     ...stories.flatMap(({ entries }) => entries),
     ...clocks.flatMap(({ notices }) => notices),

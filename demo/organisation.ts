@@ -395,9 +395,13 @@ export function createOrganisation(random: Random): Organisation {
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
+      orderWeights: null,
       version: 1,
     })),
     groups: GROUPS,
-    members: AGENTS.map(([teamId, personId, , role, groupId]) => ({ teamId, personId, role, groupId })),
+    members: AGENTS.map(([teamId, personId, , role, groupId]) => {
+      // A lead has less time for tickets of their own.
+      return { teamId, personId, role, groupId, capacity: role === 'lead' ? 8 : 12 };
+    }),
   };
 }

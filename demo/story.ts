@@ -77,6 +77,8 @@ export class Story {
       progressId: null,
       progressFinishedAt: null,
       tightestDueAt: NOTHING_DUE,
+      waitsSince: service.approvals.length > 0 ? null : at,
+      headStart: 0,
       ...opening,
     };
     this.entries.push({
@@ -192,6 +194,7 @@ export class Story {
     at: number,
   ): string {
     const id = `m${this.ticket.number}-${this.messages.length + 1}`;
+    if (readBy === 'requester') this.ticket.waitsSince = isByTeam ? null : (this.ticket.waitsSince ?? at);
     const via = isByTeam ? 'desk' : 'portal';
     this.messages.push({
       id,

@@ -56,7 +56,7 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
 
   await rui.waitForSelector(`[data-number="${number}"]`);
   await see(tomas, 'Onboard systems have it and will take it up.');
-  await rui.click(`[data-number="${number}"]`);
+  await rui.click(`[data-number="${number}"] a`);
   await click(rui, 'Take');
   await see(tomas, 'Rui Bastos is on it. Then you confirm.');
 

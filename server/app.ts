@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import { nanoid } from 'nanoid';
 import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
+import { bulkRoutes } from './bulk/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
 import { serviceRoutes } from './catalogue/workshopRoutes';
@@ -23,6 +24,7 @@ import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import { peopleRoutes } from './people/routes';
+import { readyTextRoutes } from './readyTexts/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
 import { createDirectory } from './standIns/directory';
@@ -30,6 +32,7 @@ import { createMailboxRoutes } from './standIns/mailbox';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { ticketRoutes } from './tickets/routes';
+import { worklistRoutes } from './worklists/routes';
 
 /** Texts may be long; files go another way. */
 const BODY_LIMIT = '2mb';
@@ -84,6 +87,9 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     teamRoutes,
     targetRoutes,
     ticketRoutes,
+    worklistRoutes,
+    bulkRoutes,
+    readyTextRoutes,
     approvalRoutes,
     planRoutes,
     absenceRoutes,

@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app';
+import { BulkRunner } from './bulk/runner';
 import { decidingConsumer } from './approvals/consumer';
 import { createClock, type Clock } from './clock';
 import { clocksConsumer } from './clocks/consumer';
@@ -77,9 +78,11 @@ export async function startListo(
   await registerConsumers(listo, CONSUMERS);
   const live = new Live(listo);
   const recounts = new Recounts(listo);
+  const bulk = new BulkRunner(listo);
   const pump = new Pump(listo, CONSUMERS, async () => {
     await live.tail();
     await recounts.look();
+    bulk.look();
   });
   const mail = await startMail(listo, store);
   const server = createServer(createApp(listo, { store, live, webDir, mailPort: mail.port }));
@@ -96,6 +99,7 @@ export async function startListo(
       server.close();
       server.closeAllConnections();
       await recounts.stop();
+      await bulk.stop();
       await timers.stop();
       await mail.stop();
       await pump.stop();

@@ -6,6 +6,7 @@ import { up as plans } from './migrations/0003-plans';
 import { up as absences } from './migrations/0004-absences';
 import { up as catalogue } from './migrations/0005-catalogue';
 import { up as mail } from './migrations/0006-mail';
+import { up as desk } from './migrations/0007-desk';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -16,6 +17,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0004-absences', up: absences },
       { name: '0005-catalogue', up: catalogue },
       { name: '0006-mail', up: mail },
+      { name: '0007-desk', up: desk },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

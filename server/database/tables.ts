@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { createAbsenceTables } from '../absences/model';
 import { createApprovalTables } from '../approvals/model';
+import { createBulkTables } from '../bulk/model';
 import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
 import { createFileTables } from '../files/model';
@@ -9,10 +10,12 @@ import { createMailTables } from '../mail/model';
 import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
+import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createSessionTables } from '../sessions/model';
 import { createTicketTables } from '../tickets/model';
 import { createTimerTables } from '../timers/model';
+import { createWorklistTables } from '../worklists/model';
 
 /** All tables, each declared with its subject. */
 export function createTables(sequelize: Sequelize) {
@@ -31,6 +34,9 @@ export function createTables(sequelize: Sequelize) {
     ...createRecountTables(sequelize),
     ...createNotificationTables(sequelize),
     ...createMailTables(sequelize),
+    ...createWorklistTables(sequelize),
+    ...createBulkTables(sequelize),
+    ...createReadyTextTables(sequelize),
   };
 }
 

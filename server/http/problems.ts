@@ -48,6 +48,11 @@ export const PROBLEMS = {
   },
   bodyTooLarge: { status: 413, title: 'Too much at once', wayOut: 'Shorten the text or send it as a file.' },
   malformed: { status: 400, title: 'Cannot be read', wayOut: 'Send JSON as the API description says.' },
+  listNotAskable: {
+    status: 409,
+    title: 'This worklist asks for something that is no more',
+    wayOut: 'Open its conditions and take out what is marked.',
+  },
   calendarInUse: {
     status: 409,
     title: 'Calendar in use',

@@ -4,6 +4,7 @@ import type { OutOfHours } from '../../core/hours';
 import type { Language, LocalText } from '../../core/forms';
 import type { TeamRole } from '../../core/rights';
 import type { ProgressLabel } from '../../core/tickets';
+import type { OrderWeights } from '../../core/worklist';
 import { flag, id, instant, integer, json, Table, text } from '../database/table';
 
 export type PersonRow = {
@@ -48,10 +49,19 @@ export type TeamRow = {
   mailbox: string | null;
   mailServiceId: string | null;
   progressLabels: ProgressLabel[];
+  /** What may stand before what falls due sooner; null: as everywhere. */
+  orderWeights: OrderWeights | null;
   version: number;
 };
 export type GroupRow = { id: string; teamId: string; name: string };
-export type MemberRow = { teamId: string; personId: string; role: TeamRole; groupId: string | null };
+export type MemberRow = {
+  teamId: string;
+  personId: string;
+  role: TeamRole;
+  groupId: string | null;
+  /** How many units of work they can have at once; null: no limit is set. */
+  capacity: number | null;
+};
 export type SettingRow = { name: string; value: unknown };
 
 export function createPeopleTables(sequelize: Sequelize) {
@@ -95,13 +105,14 @@ export function createPeopleTables(sequelize: Sequelize) {
       mailbox: text(60),
       mailServiceId: id,
       progressLabels: json,
+      orderWeights: json,
       version: integer,
     }),
     groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),
     members: new Table<MemberRow>(
       sequelize,
       'team_members',
-      { teamId: id, personId: id, role: text(20), groupId: id },
+      { teamId: id, personId: id, role: text(20), groupId: id, capacity: integer },
       ['teamId', 'personId'],
     ),
     settings: new Table<SettingRow>(sequelize, 'settings', { name: text(60), value: json }, ['name']),

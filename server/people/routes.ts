@@ -1,5 +1,7 @@
 import { api } from '../../contract';
 import { maySetUp } from '../../core/rights';
+import { DEFAULT_WEIGHTS } from '../../core/worklist';
+import { mayLead } from '../worklists/lists';
 import { serve, type Routes } from '../http/serve';
 
 const FOUND = 12;
@@ -31,19 +33,23 @@ export const peopleRoutes: Routes = (router, listo) => {
     }>(
       'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
     );
-    return teams.map(({ id, name, isConfidential, calendarId, outOfHours, progressLabels, version }) => ({
-      outOfHours,
-      progressLabels,
-      version,
-      mayEdit: maySetUp(viewer, id),
-      id,
-      name,
-      isConfidential,
-      calendarId,
-      groups: groups
-        .filter(({ teamId }) => teamId === id)
-        .map(({ id: groupId, name: groupName }) => ({ id: groupId, name: groupName })),
-      members: members.filter(({ teamId }) => teamId === id).map(({ teamId: _, ...member }) => member),
-    }));
+    return teams.map(
+      ({ id, name, isConfidential, calendarId, outOfHours, progressLabels, orderWeights, version }) => ({
+        outOfHours,
+        progressLabels,
+        version,
+        orderWeights: orderWeights ?? DEFAULT_WEIGHTS,
+        mayEdit: maySetUp(viewer, id),
+        mayLead: mayLead(viewer, id),
+        id,
+        name,
+        isConfidential,
+        calendarId,
+        groups: groups
+          .filter(({ teamId }) => teamId === id)
+          .map(({ id: groupId, name: groupName }) => ({ id: groupId, name: groupName })),
+        members: members.filter(({ teamId }) => teamId === id).map(({ teamId: _, ...member }) => member),
+      }),
+    );
   });
 };

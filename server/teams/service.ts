@@ -60,6 +60,7 @@ export async function createTeam(
       mailbox: null,
       mailServiceId: null,
       progressLabels: [],
+      orderWeights: null,
       version: 1,
     };
     await tables.teams.insert(team, tx);

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { getPriority, moveProgress } from '../../core/tickets';
@@ -56,33 +57,42 @@ function refuseReminder(ticket: TicketRecord, { due, remindAt }: Omit<Body, 'ver
   if (remindAt <= now) throw refuse('notPossible');
 }
 
+/** Changes facts in a transaction that is under way. */
+export async function changeFactsWithin(
+  listo: Listo,
+  tx: Transaction,
+  viewer: SignedIn,
+  number: number,
+  { version, ...wanted }: Body,
+): Promise<{ version: number }> {
+  const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+  const { due, remindAt, ...facts } = wanted;
+  const byHand = due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
+  await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
+  refuseReminder(ticket, wanted, listo.clock.now());
+  const changes = {
+    ...byHand,
+    ...(due === null && { remindAt: null }),
+    ...(remindAt !== undefined && { remindAt }),
+    ...(wanted.title !== undefined && { title: wanted.title }),
+    ...(await priorityChanges(listo, ticket, wanted)),
+    ...(wanted.progressId !== undefined && (await progressChanges(listo, ticket, wanted.progressId))),
+  };
+  const recorded = await recordChange(listo, tx, ticket, changes, {
+    type: 'changed',
+    actorId: viewer.id,
+    via: 'desk',
+  });
+  return { version: recorded.version };
+}
+
 /** Changes facts of a ticket in place. */
 export async function changeFacts(
   listo: Listo,
   viewer: SignedIn,
   actor: Actor,
   number: number,
-  { version, ...wanted }: Body,
-) {
-  return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
-    const { due, remindAt, ...facts } = wanted;
-    const byHand = due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
-    await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
-    refuseReminder(ticket, wanted, listo.clock.now());
-    const changes = {
-      ...byHand,
-      ...(due === null && { remindAt: null }),
-      ...(remindAt !== undefined && { remindAt }),
-      ...(wanted.title !== undefined && { title: wanted.title }),
-      ...(await priorityChanges(listo, ticket, wanted)),
-      ...(wanted.progressId !== undefined && (await progressChanges(listo, ticket, wanted.progressId))),
-    };
-    const recorded = await recordChange(listo, tx, ticket, changes, {
-      type: 'changed',
-      actorId: viewer.id,
-      via: 'desk',
-    });
-    return { version: recorded.version };
-  });
+  body: Body,
+): Promise<{ version: number }> {
+  return change(listo, actor, (tx) => changeFactsWithin(listo, tx, viewer, number, body));
 }

@@ -16,6 +16,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import { beginsWithApproval, startPlan } from '../plans/start';
 import type { SignedIn } from '../sessions/viewer';
+import { headStartOf } from '../worklists/weights';
 import { NOTHING_DUE, type TicketRecord } from './model';
 
 /** By whichever door it comes. */
@@ -101,7 +102,9 @@ async function prepare(
     changedAt: now,
     isDeclined: false,
     tightestDueAt: NOTHING_DUE,
+    waitsSince: isHeld ? null : now,
   };
+  row.headStart = await headStartOf(listo, row as TicketRecord);
   return { row, service, approvalPlace };
 }
 

@@ -4,7 +4,7 @@ import type * as z from 'zod';
 import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
-import type { Door } from '../../core/tickets';
+import { isOpen, type Door } from '../../core/tickets';
 import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
@@ -29,11 +29,56 @@ export async function insertMessage(
 }
 
 /** What words do to the ticket: the team's first answer is noted, the requester's answer ends being held for them. */
-function effectOf(ticket: TicketRecord, isByTeam: boolean): Partial<TicketRecord> {
-  if (isByTeam) return { answered: true };
-  if (ticket.state !== 'held' || ticket.heldFor !== 'requester') return {};
+function effectOf(ticket: TicketRecord, isByTeam: boolean, now: number): Partial<TicketRecord> {
+  if (isByTeam) return { answered: true, waitsSince: null };
+  const waitsSince = isOpen(ticket.state) ? (ticket.waitsSince ?? now) : null;
+  if (ticket.state !== 'held' || ticket.heldFor !== 'requester') return { waitsSince };
   const state = ticket.assigneeId === null ? 'received' : 'inWork';
-  return { state, heldFor: null, heldUntil: null, heldReason: null };
+  return { state, heldFor: null, heldUntil: null, heldReason: null, waitsSince };
+}
+
+/** Sends words in a transaction that is under way. */
+export async function writeWithin(
+  listo: Listo,
+  tx: Transaction,
+  viewer: SignedIn,
+  number: number,
+  { text, readBy, links, fileIds, by }: Words & { by?: Door },
+): Promise<{ messageId: string }> {
+  if (!links.every(({ url }) => isWebAddress(url)))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
+  const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+  const rights = createRights(viewer);
+  // Someone of the team who is also the requester writes as the requester on their own ticket.
+  const isByTeam = readBy === 'team' || (may(rights, 'answer', guarded) && ticket.requesterId !== viewer.id);
+  const action = readBy === 'team' ? 'note' : isByTeam ? 'answer' : 'write';
+  if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
+  const via = by ?? (action === 'write' ? 'portal' : 'desk');
+  const messageId = await insertMessage(listo, tx, {
+    ticketNumber: number,
+    authorId: viewer.id,
+    via,
+    readBy,
+    isByTeam,
+    text,
+    links,
+  });
+  if (fileIds.length > 0) await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
+  if (!isByTeam) await answerQuestions(listo, tx, ticket);
+  await recordChange(
+    listo,
+    tx,
+    ticket,
+    readBy === 'team' ? {} : effectOf(ticket, isByTeam, listo.clock.now()),
+    {
+      type: readBy === 'team' ? 'noted' : 'answered',
+      actorId: viewer.id,
+      via,
+      audience: readBy,
+      data: { messageId },
+    },
+  );
+  return { messageId };
 }
 
 /** Sends words to the requester or keeps them in the team. */
@@ -42,39 +87,10 @@ export async function write(
   viewer: SignedIn,
   actor: Actor,
   number: number,
-  { text, readBy, links, fileIds }: Words,
+  words: Words,
   { by }: { by?: Door } = {},
 ): Promise<{ messageId: string }> {
-  if (!links.every(({ url }) => isWebAddress(url)))
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
-  return change(listo, actor, async (tx) => {
-    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
-    const rights = createRights(viewer);
-    // Someone of the team who is also the requester writes as the requester on their own ticket.
-    const isByTeam =
-      readBy === 'team' || (may(rights, 'answer', guarded) && ticket.requesterId !== viewer.id);
-    const action = readBy === 'team' ? 'note' : isByTeam ? 'answer' : 'write';
-    if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
-    const via = by ?? (action === 'write' ? 'portal' : 'desk');
-    const messageId = await insertMessage(listo, tx, {
-      ticketNumber: number,
-      authorId: viewer.id,
-      via,
-      readBy,
-      isByTeam,
-      text,
-      links,
-    });
-    if (fileIds.length > 0)
-      await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
-    if (!isByTeam) await answerQuestions(listo, tx, ticket);
-    await recordChange(listo, tx, ticket, readBy === 'team' ? {} : effectOf(ticket, isByTeam), {
-      type: readBy === 'team' ? 'noted' : 'answered',
-      actorId: viewer.id,
-      via,
-      audience: readBy,
-      data: { messageId },
-    });
-    return { messageId };
-  });
+  return change(listo, actor, (tx) =>
+    writeWithin(listo, tx, viewer, number, { ...words, ...(by && { by }) }),
+  );
 }

@@ -48,6 +48,10 @@ export type TicketRecord = {
   progressFinishedAt: number | null;
   /** The earliest due instant of its running clocks, or NOTHING_DUE; written by the clocks. */
   tightestDueAt: number;
+  /** Since when the requester waits for a word of the team. */
+  waitsSince: number | null;
+  /** Milliseconds by which it stands before others due at the same instant; kept with what it rests on. */
+  headStart: number;
 };
 
 /** Sorts after every instant. */
@@ -111,6 +115,8 @@ export function createTicketTables(sequelize: Sequelize) {
         progressFinishedAt: instant,
         ratingWord: longText,
         tightestDueAt: instant,
+        waitsSince: instant,
+        headStart: integer,
       },
       ['number'],
     ),

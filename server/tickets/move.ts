@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import {
+  isOpen,
   planMove,
   type MoveInput,
   type MoveName,
@@ -84,7 +85,9 @@ export async function makeMove(
   const wanted: Partial<TicketRecord> = {
     ...plan.changes,
     ...(await checkReceivers(listo, tx, plan.changes)),
-    ...(messageId !== null && isByTeam && { answered: true }),
+    ...(messageId !== null && isByTeam && { answered: true, waitsSince: null }),
+    ...((name === 'reopen' || name === 'grant') && { waitsSince: listo.clock.now() }),
+    ...(plan.changes.state && !isOpen(plan.changes.state) && { waitsSince: null }),
     ...(name === 'decline' && { isDeclined: true }),
   };
   const data = { ...(messageId !== null && { messageId }), by };
@@ -112,34 +115,32 @@ export async function makeMove(
 /** What a move rests on: if one of these changed meanwhile, the mover looks again. */
 const RESTS_ON = ['state', 'heldFor', 'assigneeId', 'teamId'] as const;
 
+type Body = BodyOf<typeof api.tickets.move>;
+
+/** Makes a move in a transaction that is under way. */
+export async function moveWithin(
+  listo: Listo,
+  tx: Transaction,
+  viewer: SignedIn,
+  number: number,
+  { name, by, version, input }: Body,
+): Promise<{ version: number }> {
+  const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
+  const actorId = viewer.id;
+  const planned = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
+  const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
+  const restsOn = Object.fromEntries(RESTS_ON.map((field) => [field, yours[field]]));
+  await refuseStale(listo, tx, ticket, { version, restsOn });
+  const via = by === 'agent' ? 'desk' : 'portal';
+  return { version: await makeMove(listo, tx, ticket, { name, by, actorId, via, input }) };
+}
+
 export async function moveTicket(
   listo: Listo,
   viewer: SignedIn,
   actor: Actor,
   number: number,
-  { name, by, version, input }: BodyOf<typeof api.tickets.move>,
+  body: Body,
 ): Promise<{ version: number }> {
-  return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
-    const planned = planMove(ticket, {
-      name,
-      by,
-      actorId: viewer.id,
-      input: input,
-      now: listo.clock.now(),
-    });
-    const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
-    const restsOn = Object.fromEntries(RESTS_ON.map((field) => [field, yours[field]]));
-    await refuseStale(listo, tx, ticket, { version, restsOn });
-    const via = by === 'agent' ? 'desk' : 'portal';
-    return {
-      version: await makeMove(listo, tx, ticket, {
-        name,
-        by,
-        actorId: viewer.id,
-        via,
-        input: input,
-      }),
-    };
-  });
+  return change(listo, actor, (tx) => moveWithin(listo, tx, viewer, number, body));
 }

@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
 import type { Changes, JournalRow, Via } from '../journal/model';
 import type { Listo } from '../listo';
+import { headStartOf } from '../worklists/weights';
 import type { TicketRecord } from './model';
 
 type Recorded = {
@@ -11,6 +12,9 @@ type Recorded = {
   audience?: JournalRow['audience'];
   data?: Record<string, unknown>;
 };
+
+/** What its head start in the order of next up rests on, beside waiting. */
+const PLACED_BY = ['priority', 'teamId', 'requesterId'];
 
 function differences(ticket: TicketRecord, wanted: Partial<TicketRecord>): Changes {
   const changes: Changes = {};
@@ -34,11 +38,21 @@ export async function recordChange(
   { type, actorId, via, audience = 'requester', data = {} }: Recorded,
 ): Promise<{ version: number; entryId: number }> {
   const now = listo.clock.now();
-  const changes = differences(ticket, wanted);
+  // Follows from what is recorded; not itself a fact of the ticket.
+  const { waitsSince = ticket.waitsSince, ...facts } = wanted;
+  const changes = differences(ticket, facts);
   const isChanged = Object.keys(changes).length > 0;
   const version = isChanged ? ticket.version + 1 : ticket.version;
   const row = Object.fromEntries(Object.entries(changes).map(([field, { to }]) => [field, to]));
-  await listo.db.tables.tickets.update({ number: ticket.number }, { ...row, version, changedAt: now }, tx);
+  const placed = { ...ticket, ...row, waitsSince };
+  const isPlacedAnew =
+    waitsSince !== ticket.waitsSince || PLACED_BY.some((field) => changes[field] !== undefined);
+  const derived = {
+    version,
+    changedAt: now,
+    ...(isPlacedAnew && { waitsSince, headStart: await headStartOf(listo, placed) }),
+  };
+  await listo.db.tables.tickets.update({ number: ticket.number }, { ...row, ...derived }, tx);
   const entryId = await append(listo, tx, {
     at: now,
     actorId,
@@ -49,6 +63,6 @@ export async function recordChange(
     changes,
     data: { ...data, version },
   });
-  Object.assign(ticket, row, { version, changedAt: now });
+  Object.assign(ticket, row, derived);
   return { version, entryId };
 }

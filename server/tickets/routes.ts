@@ -10,7 +10,7 @@ import { requireTicket } from './guard';
 import { write } from './messages';
 import { moveTicket } from './move';
 import { readTicket } from './read';
-import { find, readMine, readWorklist } from './worklists';
+import { find, readMine } from './find';
 
 export const ticketRoutes: Routes = (router, listo) => {
   const { tickets, clocks } = api;
@@ -34,9 +34,6 @@ export const ticketRoutes: Routes = (router, listo) => {
   );
   serve(router, tickets.unfollow, ({ viewer, actor, params, body }) =>
     removeFollower(listo, { viewer, actor, number: params.number }, body),
-  );
-  serve(router, tickets.worklist, ({ viewer, params, query }) =>
-    readWorklist(listo, viewer, params.name, query),
   );
   serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
   serve(router, clocks.reckoning, async ({ viewer, params, query }) => {

@@ -1,7 +1,8 @@
 import type { ServiceStep } from '../../core/plans';
 import type { TicketRow } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
-import type { ProgressLabel, TicketState } from '../../core/tickets';
+import type { Clock } from '../../contract/clocks';
+import { isOpen, type ProgressLabel, type TicketState } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -12,7 +13,7 @@ export type RowRecord = Pick<
   TicketRecord,
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
   | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
-  | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt')
+  | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt' | 'closedAt' | 'via' | 'waitsSince' | 'rating')
 > & {
   service: LocalText;
   stateWords: Partial<Record<TicketState, LocalText>>;
@@ -21,14 +22,17 @@ export type RowRecord = Pick<
   progressLabels: ProgressLabel[];
   isDeclined: number;
   promisedAt: number | null;
+  site: string;
+  groupName: string | null;
 };
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
   t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
-  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, s.title AS service, s.stateWords, tm.name AS team, t.progressId, tm.progressLabels, pl.promisedAt`;
-export const ROW_JOINS =
-  'JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number';
+  t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, t.closedAt, t.via, t.waitsSince, t.rating, s.title AS service, s.stateWords, tm.name AS team,
+  t.progressId, tm.progressLabels, pl.promisedAt, rs.name AS site, tg.name AS groupName`;
+export const ROW_JOINS = `JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number
+   LEFT JOIN people rq ON rq.id = t.requesterId LEFT JOIN sites rs ON rs.id = rq.siteId LEFT JOIN team_groups tg ON tg.id = t.groupId`;
 
 async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<number, string[]>> {
   const names = new Map<number, string[]>();
@@ -41,6 +45,12 @@ async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<numbe
   for (const { ticketNumber, name } of rows)
     names.set(ticketNumber, [...(names.get(ticketNumber) ?? []), name]);
   return names;
+}
+
+/** How finished work stands to its promises. */
+function standingOf(state: TicketState, clocks: Clock[]): 'inTime' | 'late' | null {
+  if (isOpen(state) || clocks.length === 0) return null;
+  return clocks.some((clock) => clock.state === 'missed' || clock.breachedAt !== null) ? 'late' : 'inTime';
 }
 
 /** What a row that is a step of a plan carries beside. */
@@ -56,13 +66,15 @@ export async function completeRows(
   records: (RowRecord & Partial<StepOfRow>)[],
 ): Promise<TicketRow[]> {
   const numbers = records.map(({ number }) => number);
-  const people = await readPeople(
-    listo,
-    records.flatMap(({ requesterId, assigneeId }) => [requesterId, assigneeId]),
-  );
-  const clocks = await readClocks(listo, numbers);
   const awaiting = records.filter(({ heldFor }) => heldFor === 'approval').map(({ number }) => number);
-  const approvers = await readApprovers(listo, awaiting);
+  const [people, clocks, approvers] = await Promise.all([
+    readPeople(
+      listo,
+      records.flatMap(({ requesterId, assigneeId }) => [requesterId, assigneeId]),
+    ),
+    readClocks(listo, numbers),
+    readApprovers(listo, awaiting),
+  ]);
   const now = listo.clock.now();
   return records.map(
     ({
@@ -79,7 +91,7 @@ export async function completeRows(
       neededBy,
       ...record
     }) => {
-      const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, resolvedAt: _____, ...row } = record;
+      const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, ...row } = record;
       return {
         ...row,
         due: readDue(record, now),
@@ -90,6 +102,7 @@ export async function completeRows(
         assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
         team: { id: teamId, name: team },
         approvers: approvers.get(row.number) ?? [],
+        standing: standingOf(record.state, clocks.get(row.number)!),
         clocks: stepId === undefined ? clocks.get(row.number)! : [],
         step:
           stepId === undefined

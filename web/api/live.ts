@@ -1,12 +1,15 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { LiveEvent } from '../../contract/live';
+import { noteChange } from './changes';
 import { setReachable } from './reachable';
 
 /** Queries that a change of how work is timed may change. */
 const SETTINGS = ['calendars', 'targets', 'teams', 'sites', 'ticket'];
 /** Queries that an event of any ticket may change. */
-const SHARED = ['worklist', 'mine', 'asks', 'notifications'];
+const SHARED = ['mine', 'asks', 'notifications'];
+/** Lists follow single tickets by themselves; what else may change them has them read anew. */
+const LISTS = ['worklist', 'listFigures'];
 
 /** Follows the live stream and renews what it touches; answers the last change for showing. */
 export function useLive(): LiveEvent | null {
@@ -20,10 +23,11 @@ export function useLive(): LiveEvent | null {
       const event = JSON.parse(data as string) as LiveEvent;
       setLast(event);
       renew(SHARED);
-      if (event.number === null) renew(SETTINGS);
-      else void client.invalidateQueries({ queryKey: ['ticket', event.number] });
+      if (event.number === null) renew([...SETTINGS, ...LISTS]);
+      else noteChange(event.number);
+      if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
     };
-    source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS]));
+    source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS, ...LISTS]));
     source.onopen = () => setReachable(true);
     return () => source.close();
   }, [client]);

@@ -1,8 +1,8 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from './endpoints';
-import type { WorklistName } from '../../contract/names';
 import type { Me } from '../../contract/session';
 import { call } from './call';
+import { noteChange } from './changes';
 import { setServerNow } from './clock';
 
 export function useSession() {
@@ -74,14 +74,6 @@ export const useReckoning = (number: number, targetId: string, work: string) =>
     queryFn: () => call(api.clocks.reckoning, { params: { number, targetId }, query: { work } }),
   });
 
-export const useWorklist = (name: WorklistName) =>
-  useInfiniteQuery({
-    queryKey: ['worklist', name],
-    initialPageParam: undefined as string | undefined,
-    queryFn: ({ pageParam }) => call(api.tickets.worklist, { params: { name }, query: { after: pageParam } }),
-    getNextPageParam: ({ next }) => next ?? undefined,
-  });
-
 export const useTeams = () =>
   useQuery({ queryKey: ['teams'], staleTime: 300_000, queryFn: () => call(api.people.teams) });
 
@@ -111,8 +103,11 @@ export const useNotifications = () =>
 export function useRenew(): (number?: number) => void {
   const client = useQueryClient();
   return (number) => {
-    for (const key of ['worklist', 'mine', 'asks', 'notifications'])
-      void client.invalidateQueries({ queryKey: [key] });
-    if (number !== undefined) void client.invalidateQueries({ queryKey: ['ticket', number] });
+    for (const key of ['mine', 'asks', 'notifications']) void client.invalidateQueries({ queryKey: [key] });
+    if (number === undefined) void client.invalidateQueries({ queryKey: ['worklist'] });
+    else {
+      noteChange(number, { isOwn: true });
+      void client.invalidateQueries({ queryKey: ['ticket', number] });
+    }
   };
 }

@@ -9,6 +9,10 @@ import { planEn } from './plan.en';
 import { planPt } from './plan.pt';
 import { mailEn } from './mail.en';
 import { mailPt } from './mail.pt';
+import { listsEn } from './lists.en';
+import { listsPt } from './lists.pt';
+import { bulkEn } from './bulk.en';
+import { bulkPt } from './bulk.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -25,8 +29,24 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
     ),
   );
 }
-const english = flatten({ ...en, workshop: workshopEn, plan: planEn, services: servicesEn, mail: mailEn });
-const portuguese = flatten({ ...pt, workshop: workshopPt, plan: planPt, services: servicesPt, mail: mailPt });
+const english = flatten({
+  ...en,
+  workshop: workshopEn,
+  plan: planEn,
+  services: servicesEn,
+  mail: mailEn,
+  lists: listsEn,
+  ...bulkEn,
+});
+const portuguese = flatten({
+  ...pt,
+  workshop: workshopPt,
+  plan: planPt,
+  services: servicesPt,
+  mail: mailPt,
+  lists: listsPt,
+  ...bulkPt,
+});
 
 test('both languages have the same keys, the same blanks, and no empty word', () => {
   expect([...portuguese.keys()]).toEqual([...english.keys()]);

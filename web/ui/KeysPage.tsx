@@ -19,6 +19,12 @@ const GROUPS: [title: string | null, keys: [string, string][]][] = [
       ['take', 'T'],
       ['hold', 'H'],
       ['finish', 'D'],
+      ['give', 'G'],
+      ['priority', 'P'],
+      ['title_', 'E'],
+      ['state', 'S'],
+      ['choose', 'X'],
+      ['density', ','],
     ],
   ],
   [

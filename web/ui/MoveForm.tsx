@@ -15,6 +15,8 @@ type Props = {
   name: MoveName;
   by: 'requester' | 'agent';
   requesterName: string;
+  /** What is known of the form already. */
+  known?: MoveInput;
   onClose(): void;
 };
 type FieldProps = {
@@ -121,9 +123,10 @@ function MoveFieldInput(props: FieldProps) {
 }
 
 /** The one small form that a move asks for, wherever the move is made. What is typed is kept until it is sent. */
-export function MoveForm({ ticket, name, by, requesterName, onClose }: Props) {
+export function MoveForm({ ticket, name, by, requesterName, known = {}, onClose }: Props) {
   const { t } = useWords();
-  const [input, setInput, clear] = useDraft<MoveInput>(`move:${ticket.number}:${name}`, {});
+  const [typed, setTyped, clear] = useDraft<MoveInput>(`move:${ticket.number}:${name}`, {});
+  const input = { ...known, ...typed };
   const [key, setKey] = useState(() => newMove(ticket, name, by).key);
   const done = (): void => {
     clear();
@@ -150,7 +153,7 @@ export function MoveForm({ ticket, name, by, requesterName, onClose }: Props) {
           <MoveFieldInput
             key={field.name}
             {...{ field, input, name, requesterName, error: problems[field.name] }}
-            set={(change) => setInput({ ...input, ...change })}
+            set={(change) => setTyped({ ...typed, ...change })}
           />
         ))}
         {isConflict && <ProblemNote error={move.error} />}

@@ -2,7 +2,7 @@ import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } fr
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { WORKLISTS } from '../../contract/names';
+import { GIVEN_NAMES } from '../../core/worklist';
 import { foldText } from '../../core/text';
 import { useAskSearch, useFind, useMe } from '../api/queries';
 import { useWords } from '../messages/useWords';
@@ -19,7 +19,7 @@ export function Palette() {
   const isAgent = me.areas.includes('desk');
   const go = (to: string) => (): void => void navigate(to);
   const inDesk = isAgent
-    ? WORKLISTS.map((name) => ({
+    ? GIVEN_NAMES.map((name) => ({
         id: name,
         label: `${t('areas/desk')}: ${t(`worklists/${name}`)}`,
         onClick: go(`/desk/${name}`),

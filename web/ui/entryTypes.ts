@@ -16,6 +16,7 @@ export const ENTRY_EVENTS_SHOWN = [
   'granted',
   'declined',
   'changed',
+  'undone',
   'followed',
   'unfollowed',
   'warned',

@@ -1,6 +1,5 @@
 import { Link, useNavigate } from 'react-router';
 import type { Ticket } from '../../../contract/tickets';
-import type { WorklistName } from '../../../contract/names';
 import { ApiProblem } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { useCalendars } from '../../api/calendars';
@@ -20,9 +19,15 @@ import { Next } from './Next';
 import { Thread } from './Thread';
 
 const TICK_MS = 15_000;
-type Place = { list: WorklistName; isFull: boolean };
+type Place = { list: string; search: string; isFull: boolean };
 
-function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
+/** Where a ticket stands beside its list, as the list is seen. */
+function addressOf({ list, search, isFull }: Place, number: number): string {
+  const full = isFull ? (search ? '&full' : '?full') : '';
+  return `/desk/${list}/${number}${search}${full}`;
+}
+
+function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
   const { t, local } = useWords();
   const calendars = useCalendars();
   const clock = getPromise(ticket.clocks);
@@ -47,7 +52,7 @@ function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
               {top.join(' · ')}
               {raisedBy && ` · ${raisedBy.name}`}
             </span>
-            <Link to={isFull ? `/desk/${list}/${number}` : `/desk/${list}/${number}?full`}>
+            <Link to={addressOf({ list, search, isFull: !isFull }, number)}>
               {t(isFull ? 'page/narrow' : 'page/full')}
             </Link>
           </small>
@@ -72,16 +77,16 @@ function Page({ ticket, list, isFull }: Place & { ticket: Ticket }) {
 }
 
 /** A ticket on the Desk: what happens next, who must move, by when. */
-export function DeskTicket({ number, list, isFull }: Place & { number: number }) {
+export function DeskTicket({ number, list, search, isFull }: Place & { number: number }) {
   const navigate = useNavigate();
   const { data, error, isPending, refetch } = useTicket(number);
   useKeys({
-    escape: () => void navigate(`/desk/${list}`),
-    w: () => void navigate(`/desk/${list}/${number}${isFull ? '' : '?full'}`),
+    escape: () => void navigate(`/desk/${list}${search}`),
+    w: () => void navigate(addressOf({ list, search, isFull: !isFull }, number)),
   });
   if (isPending) return <Waiting />;
   if (error instanceof ApiProblem && ['notFound', 'fieldsNotValid'].includes(error.code)) return <Lost />;
   if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
   // Someone who only follows it reads it as its requester does.
-  return <Page ticket={data} list={list} isFull={isFull} />;
+  return <Page ticket={data} {...{ list, search, isFull }} />;
 }

@@ -14,7 +14,7 @@ const KEYS: [string, string][] = [
 ];
 
 /** The keys at hand, and the last change that came in. */
-export function Foot() {
+export function Foot({ isPlain = false }: { isPlain?: boolean }) {
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(5_000);
@@ -23,7 +23,7 @@ export function Foot() {
   const ago = seconds < 60 ? t('time/justNow') : t('time/ago', { span: times.span(seconds / 60) });
   return (
     <div className={classes.foot}>
-      {KEYS.map(([key, words]) => (
+      {(isPlain ? KEYS.slice(-1) : KEYS).map(([key, words]) => (
         <span key={key} className={classes.wide}>
           <kbd>{key}</kbd>
           {t(words)}

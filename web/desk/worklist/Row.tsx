@@ -1,97 +1,203 @@
-import { memo } from 'react';
-import { Link } from 'react-router';
-import type { TicketRow } from '../../../contract/tickets';
+import { memo, type CSSProperties, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { ListRow } from '../../../contract/worklists';
 import type { Axis } from '../../../core/axis';
-import { useMe } from '../../api/queries';
+import type { ColumnName, Mark } from '../../../core/worklist';
 import { useWords } from '../../messages/useWords';
 import type { LiveClock } from '../../ui/clocks';
 import { PersonName } from '../../ui/PersonName';
 import { useDueWords } from '../ticket/DueByHand';
 import { Fuse, useLeftWords } from './Fuse';
+import { rowIdOf, useCellWords, useReasonWords, useWho } from './useRowWords';
 import classes from './Worklist.module.css';
 
-export type LiveRow = { ticket: TicketRow; live: LiveClock | null };
+export type LiveRow = { ticket: ListRow; live: LiveClock | null };
 
-/** What names a row: its ticket, and the step of it that it is. */
-export const rowIdOf = ({ number, step }: TicketRow): string => (step ? `${number}-${step.id}` : `${number}`);
-type Props = LiveRow & { to: string; isSelected: boolean; isChanged: boolean; onPoint(): void };
+/** Columns whose value can be changed where it stands. */
+export type EditableColumn = 'who' | 'priority' | 'state' | 'due' | 'title';
+const EDITABLE: readonly ColumnName[] = ['who', 'priority', 'state', 'due'];
 
-/** Who must move: you, nobody yet, someone, or whom it waits for. */
-function useWho(): (ticket: TicketRow) => { words: string; isYou: boolean } {
-  const { t } = useWords();
-  const me = useMe();
-  return ({ state, heldFor, assignee, approvers, step }) => {
-    if (!step && heldFor === 'approval')
-      return { words: t('desk/waitsFor', { who: approvers[0] ?? t('heldFor/approval') }), isYou: false };
-    if (!step && state === 'held')
-      return { words: t('desk/heldFor', { whom: t(`heldFor/${heldFor!}`) }), isYou: false };
-    if (state === 'done' || state === 'closed' || state === 'withdrawn')
-      return { words: t(`states/${state}`), isYou: false };
-    if (!assignee) return { words: t('desk/unassigned'), isYou: false };
-    return assignee.id === me.id
-      ? { words: t('desk/nowYou'), isYou: true }
-      : { words: assignee.name, isYou: false };
-  };
+type Shared = LiveRow & {
+  to: string;
+  isSelected: boolean;
+  isChanged: boolean;
+  onPoint(): void;
+  style?: CSSProperties;
+};
+type Props = Shared & {
+  columns: ColumnName[];
+  marks: Mark[];
+  axis: Axis;
+  now: number;
+  isChosen: boolean;
+  index: number;
+  onChoose(isRange: boolean): void;
+  onEdit(column: EditableColumn, at: HTMLElement): void;
+};
+
+const FOCUSABLE = 'a, button, input';
+
+/** Left and right go from one thing of the row to the next. */
+function walkRow(event: KeyboardEvent<HTMLElement>): void {
+  const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+  if (
+    step === 0 ||
+    ((event.target as HTMLElement).tagName === 'INPUT' && (event.target as HTMLInputElement).type === 'text')
+  )
+    return;
+  const all = [...event.currentTarget.querySelectorAll<HTMLElement>(FOCUSABLE)];
+  const at = all.indexOf(document.activeElement as HTMLElement);
+  const next = at + step < 0 ? event.currentTarget : all[at + step];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
 }
 
-/** A ticket in two lines, with its fuse on the shared axis. */
-export const Row = memo(function Row({
-  ticket,
-  live,
-  to,
-  isSelected,
-  isChanged,
-  onPoint,
-  axis,
-  now,
-}: Props & { axis: Axis; now: number }) {
-  const { t, local } = useWords();
-  const who = useWho()(ticket);
-  const dueWords = useDueWords();
-  const { number, kind, title, place, service, requester, priority, step } = ticket;
+function Cell({
+  row,
+  column,
+  isFocusable,
+  onEdit,
+}: {
+  row: ListRow;
+  column: ColumnName;
+  isFocusable: boolean;
+  onEdit: Props['onEdit'];
+}) {
+  const words = useCellWords()(row, column);
+  const { t } = useWords();
+  const who = useWho()(row);
+  const reason = useReasonWords()(row.reasons);
+  const isWho = column === 'who';
+  const shown: ReactNode = column === 'requester' ? <PersonName person={row.requester} /> : words;
+  const isEditable =
+    EDITABLE.includes(column) && !row.step && row.state !== 'closed' && row.state !== 'withdrawn';
   return (
-    <Link
+    <span
+      role="gridcell"
+      className={column === 'priority' ? classes.priority : `${classes.person} ${classes.wide}`}
+      data-you={(isWho && who.isYou) || undefined}
+      title={isWho && reason.whole ? reason.whole : undefined}
+    >
+      {isEditable ? (
+        <button
+          type="button"
+          className={classes.edit}
+          tabIndex={isFocusable ? 0 : -1}
+          aria-label={t('lists/editCell', {
+            column: t(`lists/columns/${column}`),
+            value: words || t('common/none'),
+          })}
+          onClick={(event) => onEdit(column as EditableColumn, event.currentTarget)}
+        >
+          {shown || '–'}
+        </button>
+      ) : (
+        shown
+      )}
+      {isWho && reason.short && <small>{reason.short}</small>}
+    </span>
+  );
+}
+
+function useSecondLine(): (row: ListRow) => ReactNode {
+  const { t, local } = useWords();
+  const dueWords = useDueWords();
+  return ({ step, title, place, service, progress, due }) => (
+    <>
+      <bdi>{step ? title : place}</bdi> · {local(service)}
+      {progress && ` · ${local(progress.name)}`}
+      {due && ` · ${t('due/short', { when: dueWords(due) })}`}
+    </>
+  );
+}
+
+/** A piece of work in a row, with its fuse on the shared axis. */
+export const Row = memo(function Row(props: Props) {
+  const {
+    ticket,
+    live,
+    to,
+    isSelected,
+    isChanged,
+    isChosen,
+    onPoint,
+    columns,
+    marks,
+    axis,
+    now,
+    index,
+    style,
+  } = props;
+  const { t, local } = useWords();
+  const navigate = useNavigate();
+  const second = useSecondLine()(ticket);
+  const { number, kind, title, step } = ticket;
+  const mark = ticket.mark === null ? undefined : marks[ticket.mark];
+  const open = (event: MouseEvent): void => {
+    if ((event.target as HTMLElement).closest(FOCUSABLE) || window.getSelection()?.toString()) return;
+    void navigate(to);
+  };
+  return (
+    <div
+      role="row"
+      aria-rowindex={index}
+      aria-selected={isChosen}
       className={classes.row}
-      to={to}
+      style={style}
+      tabIndex={isSelected ? 0 : -1}
       data-number={number}
       data-row={rowIdOf(ticket)}
       data-selected={isSelected || undefined}
       data-changed={isChanged || undefined}
+      data-chosen={isChosen || undefined}
+      data-mark={mark?.look}
+      title={mark?.means}
+      onClick={open}
       onFocus={onPoint}
+      onKeyDown={walkRow}
     >
-      <span className={classes.number}>
-        {number}
+      <span role="gridcell" className={classes.number}>
+        {!step && (
+          <input
+            type="checkbox"
+            tabIndex={-1}
+            aria-label={t('lists/choose', { number })}
+            checked={isChosen}
+            onChange={({ nativeEvent }) =>
+              props.onChoose((nativeEvent as unknown as { shiftKey?: boolean }).shiftKey ?? false)
+            }
+          />
+        )}
+        <span>{number}</span>
         <small>{t(step ? `desk/${step.kind === 'approval' ? 'decision' : 'step'}` : `desk/${kind}`)}</small>
       </span>
-      <span className={classes.what}>
+      <span role="gridcell" className={classes.what}>
         <strong>
-          <bdi>{step ? local(step.name) : title}</bdi>
+          <Link to={to} tabIndex={isSelected ? 0 : -1}>
+            <bdi>{step ? local(step.name) : title}</bdi>
+          </Link>
         </strong>
-        <small>
-          <bdi>{step ? title : place}</bdi> · {local(service)}
-          {ticket.progress && ` · ${local(ticket.progress.name)}`}
-          {ticket.due && ` · ${t('due/short', { when: dueWords(ticket.due) })}`}
-        </small>
+        <small>{second}</small>
       </span>
-      <span className={`${classes.person} ${classes.wide}`}>
-        <PersonName person={requester} />
+      {columns.map((column) => (
+        <Cell key={column} row={ticket} column={column} isFocusable={isSelected} onEdit={props.onEdit} />
+      ))}
+      <span role="gridcell" className={classes.fuseCell}>
+        <Fuse live={live} axis={axis} now={now} />
       </span>
-      <span className={`${classes.person} ${classes.wide}`} data-you={who.isYou || undefined}>
-        {who.words}
-      </span>
-      <span className={classes.priority}>{priority}</span>
-      <Fuse live={live} axis={axis} now={now} />
-    </Link>
+    </div>
   );
 });
 
 /** A ticket in the narrowed list beside an open one. */
-export function NarrowRow({ ticket, live, to, isSelected, onPoint }: Props) {
+export function NarrowRow({ ticket, live, to, isSelected, onPoint, style }: Shared) {
   const { local } = useWords();
   const leftWords = useLeftWords()(live, true);
   return (
     <Link
       className={classes.narrow}
+      style={style}
       to={to}
       data-number={ticket.number}
       data-selected={isSelected || undefined}
@@ -102,11 +208,11 @@ export function NarrowRow({ ticket, live, to, isSelected, onPoint }: Props) {
           <bdi>{ticket.step ? local(ticket.step.name) : ticket.title}</bdi>
         </strong>
         <small>
-          {ticket.number} · {ticket.requester.name}
+          <bdi>{ticket.requester.name}</bdi> · {ticket.number}
         </small>
       </span>
       <span className={classes.left} data-tone={live?.tone}>
-        {live ? leftWords : ''}
+        {leftWords}
       </span>
     </Link>
   );

@@ -4,7 +4,7 @@ import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tic
 import { useCategories, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { BothLanguages } from './BothLanguages';
-import { InlineSelect, InlineText } from './Inline';
+import { InlineSelect, InlineText } from '../../ui/Inline';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 

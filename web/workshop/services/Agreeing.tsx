@@ -4,7 +4,7 @@ import type { FormField } from '../../../core/forms';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { PersonPicker } from '../../ui/PersonPicker';
-import { InlineRemove, InlineSelect, InlineText } from './Inline';
+import { InlineRemove, InlineSelect, InlineText } from '../../ui/Inline';
 
 /** Who agrees, and how many of them. */
 export type Agreed = {

@@ -3,7 +3,7 @@ import type { AudiencePart as Group } from '../../../core/catalogue';
 import { useSites, useTeams } from '../../api/queries';
 import { useAudienceWords } from './useAudienceWords';
 import { useWords } from '../../messages/useWords';
-import { InlineRemove, InlineSelect } from './Inline';
+import { InlineRemove, InlineSelect } from '../../ui/Inline';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 

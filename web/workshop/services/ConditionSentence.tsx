@@ -2,7 +2,7 @@ import type { Condition } from '../../../core/conditions';
 import type { FormField } from '../../../core/forms';
 import { PRIORITIES } from '../../../core/tickets';
 import { useWords } from '../../messages/useWords';
-import { InlineSelect, InlineText } from './Inline';
+import { InlineSelect, InlineText } from '../../ui/Inline';
 import classes from './services.module.css';
 
 type Leaf = Extract<Condition, { op: string }>;

@@ -8,7 +8,7 @@ import { useWords } from '../../messages/useWords';
 import { Waiting } from '../../ui/Waiting';
 import type { Names } from './ApprovalsPart';
 import { BothLanguages } from './BothLanguages';
-import { InlineText } from './Inline';
+import { InlineText } from '../../ui/Inline';
 import classes from './services.module.css';
 import { StepEditor } from './StepEditor';
 import type { PartProps } from './useService';

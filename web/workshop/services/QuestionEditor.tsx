@@ -14,7 +14,7 @@ import {
 import { useWords } from '../../messages/useWords';
 import { BothLanguages } from './BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
-import { InlineRemove } from './Inline';
+import { InlineRemove } from '../../ui/Inline';
 import classes from './services.module.css';
 
 type Props = {

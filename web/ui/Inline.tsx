@@ -1,6 +1,6 @@
 import { IconX } from '@tabler/icons-react';
-import { useWords } from '../../messages/useWords';
-import classes from './services.module.css';
+import { useWords } from '../messages/useWords';
+import classes from './Inline.module.css';
 
 type Option = { value: string; label: string };
 type SelectProps = {
@@ -58,7 +58,7 @@ export function InlineRemove({ name, onRemove }: { name: string; onRemove(): voi
     <button
       type="button"
       className={classes.remove}
-      aria-label={t('services/audience/remove', { name })}
+      aria-label={t('common/remove', { name })}
       onClick={onRemove}
     >
       <IconX size={14} />

@@ -1,0 +1,1 @@
+export { findByLetters, findUnknownBlanks, READY_BLANKS, type ReadyBlank } from './readyTexts';

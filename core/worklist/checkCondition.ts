@@ -1,0 +1,79 @@
+import type { Condition } from '../conditions';
+import { getListField, type ListField } from './fields';
+import { isRelativeInstant, ME } from './resolve';
+
+export type ConditionProblem = {
+  code: 'unknownField' | 'notAskable' | 'wrongValue' | 'tooDeep' | 'tooManyParts';
+  field: string;
+};
+
+const MOST_PARTS = 60;
+const MOST_DEPTH = 6;
+
+type Op = Extract<Condition, { op: string }>['op'];
+
+const COMPARING: Op[] = ['lt', 'lte', 'gt', 'gte'];
+const EQUAL: Op[] = ['is', 'isNot', 'in', 'notIn'];
+const THERE: Op[] = ['empty', 'notEmpty'];
+
+/** Which questions a field can be asked, in the order in which they are offered. */
+export function listOps({ kind }: ListField): Op[] {
+  switch (kind) {
+    case 'text':
+      return ['contains', 'is', 'isNot', ...THERE];
+    case 'number':
+      return ['is', 'isNot', ...COMPARING, ...THERE];
+    case 'instant':
+      return [...COMPARING, ...THERE];
+    case 'flag':
+      return ['is'];
+    case 'people':
+      return ['contains'];
+    default:
+      return [...EQUAL, ...THERE];
+  }
+}
+
+function isValueOf({ kind }: ListField, value: unknown): boolean {
+  switch (kind) {
+    case 'number':
+      return typeof value === 'number' || value === null;
+    case 'instant':
+      return typeof value === 'number' || isRelativeInstant(value);
+    case 'flag':
+      return typeof value === 'boolean';
+    case 'people':
+      return value === ME || typeof value === 'string';
+    default:
+      return typeof value === 'string' || value === null;
+  }
+}
+
+/**
+ * What is wrong with a condition of a worklist: fields that there are not (any more), questions that they cannot be
+ * asked, values of another kind.
+ */
+export function checkCondition(condition: Condition): ConditionProblem[] {
+  const problems: ConditionProblem[] = [];
+  let parts = 0;
+  function checkAll(each: Condition[], depth: number): void {
+    for (const part of each) check(part, depth);
+  }
+  function check(part: Condition, depth: number): void {
+    if (++parts === MOST_PARTS) problems.push({ code: 'tooManyParts', field: '' });
+    if (parts >= MOST_PARTS) return;
+    if (depth > MOST_DEPTH) return void problems.push({ code: 'tooDeep', field: '' });
+    if ('all' in part || 'any' in part || 'not' in part) {
+      checkAll('all' in part ? part.all : 'any' in part ? part.any : [part.not], depth + 1);
+      return;
+    }
+    const field = getListField(part.field);
+    const problem = (code: ConditionProblem['code']) => problems.push({ code, field: part.field });
+    if (!field) return void problem('unknownField');
+    if (!listOps(field).includes(part.op)) return void problem('notAskable');
+    const values: unknown[] = 'value' in part ? (Array.isArray(part.value) ? part.value : [part.value]) : [];
+    if (!values.every((value) => isValueOf(field, value))) problem('wrongValue');
+  }
+  check(condition, 0);
+  return problems;
+}

@@ -1,0 +1,75 @@
+import type { Column } from '../../core/conditions';
+import type { ListFieldName, Work } from '../../core/worklist';
+import { NOTHING_DUE } from '../tickets/model';
+
+const text = (sql: string): Column => ({ sql, type: 'text' });
+const number = (sql: string): Column => ({ sql, type: 'number' });
+const flag = (sql: string): Column => ({ sql, type: 'flag' });
+const ofRequester = (column: string): string =>
+  `(SELECT r.${column} FROM people r WHERE r.id = t.requesterId)`;
+
+/** Whether a promise of the ticket was or is being missed. `:now` is the present instant. */
+const IS_LATE = `EXISTS (SELECT 1 FROM clocks lc WHERE lc.ticketNumber = t.number AND lc.work = 'ticket'
+  AND (lc.breachedAt IS NOT NULL OR (lc.state = 'running' AND lc.dueAt <= :now)) AND lc.state <> 'cancelled')`;
+
+/** How SQL reads the fields of lists from `tickets t`. */
+const OF_TICKET: Record<Exclude<ListFieldName, 'work'>, Column> = {
+  kind: text('t.kind'),
+  state: text('t.state'),
+  heldFor: text('t.heldFor'),
+  priority: text('t.priority'),
+  impact: text('t.impact'),
+  urgency: text('t.urgency'),
+  via: text('t.via'),
+  teamId: text('t.teamId'),
+  groupId: text('t.groupId'),
+  assigneeId: text('t.assigneeId'),
+  requesterId: text('t.requesterId'),
+  raisedById: text('t.raisedById'),
+  alsoToldIds: {
+    type: 'list',
+    contains: (value) =>
+      `t.number IN (SELECT lf.ticketNumber FROM followers lf WHERE lf.personId = ${value} AND lf.role = 'alsoTold')`,
+  },
+  serviceId: text('t.serviceId'),
+  siteId: text(ofRequester('siteId')),
+  progressId: text('t.progressId'),
+  department: text(ofRequester('department')),
+  vessel: text(ofRequester('vessel')),
+  title: text('t.title'),
+  place: text('t.place'),
+  number: number('t.number'),
+  rating: number('t.rating'),
+  createdAt: number('t.createdAt'),
+  changedAt: number('t.changedAt'),
+  dueAt: number(`NULLIF(t.tightestDueAt, ${NOTHING_DUE})`),
+  waitsSince: number('t.waitsSince'),
+  resolvedAt: number('t.resolvedAt'),
+  closedAt: number('t.closedAt'),
+  answered: flag('t.answered'),
+  goesFirst: flag(ofRequester('goesFirst')),
+  isConfidential: flag('t.isConfidential'),
+  isLate: flag(IS_LATE),
+};
+
+const stateBy = (assignee: string): Column => text(`IF(${assignee} IS NULL, 'received', 'inWork')`);
+
+/** A step or an approval stands on its ticket's columns, with a team, an assignee and a due instant of its own. */
+export const COLUMNS_OF: Record<Work, Record<string, Column>> = {
+  ticket: OF_TICKET,
+  step: {
+    ...OF_TICKET,
+    teamId: text('ps.teamId'),
+    assigneeId: text('ps.assigneeId'),
+    state: stateBy('ps.assigneeId'),
+    heldFor: text('NULL'),
+    dueAt: number('ps.neededBy'),
+  },
+  decision: {
+    ...OF_TICKET,
+    assigneeId: text('a.askedId'),
+    state: stateBy('a.askedId'),
+    heldFor: text('NULL'),
+    dueAt: number('a.neededBy'),
+  },
+};

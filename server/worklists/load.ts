@@ -1,0 +1,94 @@
+import { Temporal } from 'temporal-polyfill';
+import type { Condition } from '../../core/conditions';
+import type { Column } from '../../core/conditions';
+import type { WorklistDefinition } from '../../core/worklist';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+import type { SignedIn } from '../sessions/viewer';
+import { COLUMNS_OF } from './columns';
+import { fromSql } from './query';
+import { listQueries } from './shares';
+
+const DAYS = 7;
+const MOST_COUNTED = 50_000;
+
+type Counted = { assigneeId: string | null; state: string; day: number | null; count: number };
+export type Load = {
+  states: Record<string, number>;
+  /** By day: what falls due on each of the coming days. */
+  dues: number[];
+  past: number;
+  later: number;
+};
+
+const sqlOf = (column: Column | undefined): string => (column as Extract<Column, { sql: string }>).sql;
+
+async function readZone(listo: Listo, viewer: SignedIn): Promise<string> {
+  return (await listo.db.tables.sites.findOne({ id: viewer.siteId }))?.timeZone ?? 'UTC';
+}
+
+function emptyLoad(): Load {
+  return { states: {}, dues: Array.from({ length: DAYS }, () => 0), past: 0, later: 0 };
+}
+
+/** Adds to someone's load; a due instant before now is past, today's rest is the first day. */
+function add(load: Load, { state, day, count }: Counted): void {
+  load.states[state] = (load.states[state] ?? 0) + count;
+  if (!['received', 'inWork', 'held'].includes(state) || day === null) return;
+  if (day === 0) load.past += count;
+  else if (day > DAYS) load.later += count;
+  else load.dues[day - 1]! += count;
+}
+
+/** What each person of a list's teams, and nobody, carries. */
+export async function readLoad(
+  listo: Listo,
+  viewer: SignedIn,
+  definition: Pick<WorklistDefinition, 'condition'>,
+  where: Condition | null,
+) {
+  const { queries, reader } = await listQueries(listo, viewer, definition, where);
+  const midnight = Temporal.Instant.fromEpochMilliseconds(reader.now)
+    .toZonedDateTimeISO(await readZone(listo, viewer))
+    .startOfDay();
+  const ends = Array.from({ length: DAYS }, (_, i) => midnight.add({ days: i + 1 }).epochMilliseconds);
+  const loads = new Map<string | null, Load>([[null, emptyLoad()]]);
+  for (const query of queries) {
+    const columns = COLUMNS_OF[query.work];
+    const due = sqlOf(columns.dueAt);
+    const rows = await listo.db.select<Counted>(
+      `SELECT assigneeId, state, day, COUNT(*) AS count FROM (
+         SELECT ${sqlOf(columns.assigneeId)} AS assigneeId, ${sqlOf(columns.state)} AS state,
+           IF(${due} IS NULL, NULL, INTERVAL(${due}, :now, ${ends.join()})) AS day
+         FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY assigneeId, state, day`,
+      { ...query.values, now: reader.now, most: MOST_COUNTED },
+    );
+    for (const row of rows) {
+      const load = loads.get(row.assigneeId) ?? emptyLoad();
+      loads.set(row.assigneeId, load);
+      add(load, row);
+    }
+  }
+  const members = await listo.db.select<{ personId: string; capacity: number | null; isAway: number }>(
+    `SELECT m.personId, MAX(m.capacity) AS capacity,
+       EXISTS (SELECT 1 FROM absences b WHERE b.personId = m.personId AND b.fromAt <= :now AND b.toAt > :now) AS isAway
+     FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL WHERE m.teamId IN (:teamIds) GROUP BY m.personId`,
+    { teamIds: reader.teamIds, now: reader.now },
+  );
+  const facts = new Map(members.map((member) => [member.personId, member]));
+  const ids = new Set([...loads.keys(), ...members.map(({ personId }) => personId)]);
+  const people = await readPeople(listo, [...ids]);
+  const listed = [...ids].map((id) => ({
+    person: id === null ? null : (people.get(id) ?? null),
+    capacity: (id !== null && facts.get(id)?.capacity) || null,
+    isAway: Boolean(id !== null && facts.get(id)?.isAway),
+    ...(loads.get(id) ?? emptyLoad()),
+  }));
+  const isNobody = ({ person }: { person: unknown }): boolean => person === null;
+  listed.sort(
+    (one, other) =>
+      Number(isNobody(other)) - Number(isNobody(one)) ||
+      (one.person?.name ?? '').localeCompare(other.person?.name ?? ''),
+  );
+  return { days: [midnight.epochMilliseconds, ...ends.slice(0, -1)], people: listed };
+}

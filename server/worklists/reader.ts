@@ -1,0 +1,20 @@
+import { Temporal } from 'temporal-polyfill';
+import type { ListReader } from '../../core/worklist';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+
+/** For whom, and when, a list is read: their teams, and their day where they work. */
+export async function createReader(listo: Listo, viewer: SignedIn): Promise<ListReader> {
+  const now = listo.clock.now();
+  const site = await listo.db.tables.sites.findOne({ id: viewer.siteId });
+  const today = Temporal.Instant.fromEpochMilliseconds(now)
+    .toZonedDateTimeISO(site?.timeZone ?? 'UTC')
+    .startOfDay();
+  return {
+    viewerId: viewer.id,
+    teamIds: viewer.teams.map(({ teamId }) => teamId),
+    now,
+    dayStart: today.epochMilliseconds,
+    dayEnd: today.add({ days: 1 }).epochMilliseconds,
+  };
+}

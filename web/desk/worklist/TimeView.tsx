@@ -1,0 +1,268 @@
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { ListRow } from '../../../contract/worklists';
+import type { MoveName } from '../../../core/tickets';
+import { useMe } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { useLastChange } from '../../ui/Frame';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useKeys } from '../../ui/useKeys';
+import { newMove, useMove } from '../../ui/useMove';
+import { Waiting } from '../../ui/Waiting';
+import { BulkBar } from './BulkBar';
+import { CellEditor, type Editing } from './CellEditor';
+import { ColumnNames } from './ColumnNames';
+import { Dayline, type Stretch } from './Dayline';
+import { Foot } from './Foot';
+import { Head } from './Head';
+import { MoveFromList, type ListMove } from './Worklist';
+import { NarrowRow, Row, type EditableColumn, type LiveRow } from './Row';
+import { Rows } from './Rows';
+import { useAxis } from './useAxis';
+import { useChosen } from './useChosen';
+import { useDensity } from './useDensity';
+import { useFieldWords } from './useFieldWords';
+import type { SeenChange, SeenList } from './useList';
+import { useListRows } from './useListRows';
+import { getNextDue, useLiveRows } from './useLiveRows';
+import { rowIdOf } from './useRowWords';
+import classes from './Worklist.module.css';
+
+type Props = {
+  list: SeenList;
+  openNumber: number | null;
+  isFull: boolean;
+  search: string;
+  onSee(change: SeenChange): void;
+};
+
+const NARROW_HEIGHT = 53;
+const NARROW_HEAD = 74;
+const HEAD = 122;
+
+/** What a list is grouped by, of a row, in words. */
+function useGroupOf({ groupBy }: SeenList): ((row: LiveRow) => string) | null {
+  const { local, t } = useWords();
+  const { valueWords, fieldName } = useFieldWords();
+  return useMemo(() => {
+    if (groupBy === null) return null;
+    return ({ ticket }: LiveRow): string => {
+      switch (groupBy) {
+        case 'teamId':
+          return local(ticket.team.name);
+        case 'assigneeId':
+          return ticket.assignee?.name ?? t('lists/nobody');
+        case 'serviceId':
+          return local(ticket.service);
+        case 'siteId':
+          return ticket.site ?? t('common/none');
+        case 'heldFor':
+          return ticket.heldFor
+            ? t('desk/heldFor', { whom: t(`heldFor/${ticket.heldFor}`) })
+            : t('lists/notHeld');
+        case 'state':
+          return valueWords('state', ticket.state);
+        case 'priority':
+          return `${fieldName('priority')} ${ticket.priority}`;
+      }
+    };
+    // Words are made anew with the language only.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [groupBy, local, t]);
+}
+
+/** A worklist in time: rows with their fuses on one axis, the day line above it; narrowed beside an open ticket. */
+export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
+  const { t } = useWords();
+  const me = useMe();
+  const navigate = useNavigate();
+  const scroller = useRef<HTMLDivElement>(null);
+  const isPointedAt = useRef(false);
+  const {
+    query,
+    rows: tickets,
+    total,
+    waiting,
+    settle,
+  } = useListRows(list, { holds: () => isPointedAt.current });
+  const { calendars, now, toLive } = useLiveRows(tickets);
+  const last = useLastChange();
+  const axis = useAxis(calendars?.[me.calendarId], now);
+  const [stretch, setStretch] = useState<Stretch | null>(null);
+  const [pointed, setPointed] = useState<string | null>(null);
+  const [moving, setMoving] = useState<ListMove | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const { density, toggle } = useDensity();
+  const groupOf = useGroupOf(list);
+  const isOpen = openNumber !== null;
+
+  const all = tickets.map(toLive);
+  const rows = all.filter((row) => {
+    const due = stretch && getNextDue(row);
+    return !stretch || (due !== null && due.at >= stretch.from && due.at <= stretch.to);
+  });
+  const at = rows.findIndex(({ ticket }) =>
+    isOpen ? ticket.number === openNumber : rowIdOf(ticket) === pointed,
+  );
+  const selected = rows[at] ?? null;
+  const chosen = useChosen(rows.map(({ ticket }) => ticket));
+  const addressOf = (number: number): string => `/desk/${list.id}/${number}${search}`;
+  const take = useMove(
+    selected ? { ...selected.ticket, teamId: selected.ticket.team.id } : { number: 0, version: 0 },
+  );
+
+  function step(by: number): void {
+    const row = rows[Math.min(rows.length - 1, Math.max(0, selected ? at + by : 0))];
+    if (!row) return;
+    if (isOpen) return void navigate(addressOf(row.ticket.number));
+    const rowId = rowIdOf(row.ticket);
+    setPointed(rowId);
+    // A row further away is drawn first.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${rowId}"]`)?.focus());
+  }
+  const onSelected = (act: (row: LiveRow) => void) => (selected && !isOpen ? () => act(selected) : undefined);
+  // Steps are moved where their ticket is open.
+  const onTicket = (act: (row: ListRow) => void) =>
+    selected?.ticket.step ? undefined : onSelected(({ ticket }) => act(ticket));
+  const edit = (column: EditableColumn) =>
+    onTicket((row) => {
+      const place = document.querySelector(`[data-row="${rowIdOf(row)}"]`);
+      if (place) setEditing({ row, column, at: place.getBoundingClientRect() });
+    });
+  useKeys({
+    arrowdown: isFull ? undefined : () => step(1),
+    arrowup: isFull ? undefined : () => step(-1),
+    pagedown: isOpen ? undefined : () => step(12),
+    pageup: isOpen ? undefined : () => step(-12),
+    home: isOpen ? undefined : () => step(-rows.length),
+    end: isOpen ? undefined : () => step(rows.length),
+    enter: onSelected(({ ticket }) => void navigate(addressOf(ticket.number))),
+    t: onTicket((row) => take.mutate(newMove(row, 'take', 'agent'))),
+    h: onTicket((row) => setMoving({ row, name: 'hold' })),
+    d: onTicket((row) => setMoving({ row, name: 'finish' })),
+    g: edit('who'),
+    p: edit('priority'),
+    e: edit('title'),
+    s: edit('state'),
+    x: onTicket((row) => chosen.toggle(row, false)),
+    escape: !isOpen && chosen.count > 0 ? chosen.clear : undefined,
+    ',': isOpen ? undefined : toggle,
+  });
+
+  const dues = all.flatMap((row) => {
+    const due = getNextDue(row);
+    return due === null ? [] : [{ ...due, number: row.ticket.number, title: row.ticket.title }];
+  });
+  const onEnd = useCallback(() => {
+    if (query.hasNextPage && !query.isFetchingNextPage) void query.fetchNextPage();
+  }, [query]);
+  const moveTo = (row: ListRow, name: MoveName): void => {
+    setEditing(null);
+    setMoving({ row, name });
+  };
+  const height = isOpen ? NARROW_HEIGHT : density === 'dense' ? 32 : 46;
+  return (
+    <div
+      className={classes.list}
+      ref={scroller}
+      data-density={density}
+      onPointerEnter={() => (isPointedAt.current = true)}
+      onPointerLeave={() => {
+        isPointedAt.current = false;
+        settle();
+      }}
+    >
+      <div className={classes.head}>
+        <Head
+          {...{ list, now, search, onSee, chosen: stretch, isNarrow: isOpen, total, waiting: waiting.length }}
+          onSettle={settle}
+          onChoose={setStretch}
+        />
+        {!isOpen && axis && (
+          <div className={classes.wide}>
+            <Dayline {...{ axis, now, dues, chosen: stretch }} onChoose={setStretch} />
+          </div>
+        )}
+        {!isOpen && <ColumnNames list={list} density={density} onDensity={toggle} />}
+      </div>
+      {query.isPending && <Waiting />}
+      {query.error && !query.data && <ProblemNote error={query.error} onRetry={() => void query.refetch()} />}
+      {query.data && rows.length === 0 && (
+        <p className={classes.empty}>{t(list.where || stretch ? 'lists/emptyNarrowed' : 'desk/empty')}</p>
+      )}
+      <div
+        role={isOpen ? undefined : 'grid'}
+        aria-label={isOpen ? undefined : t('lists/rows')}
+        aria-rowcount={isOpen ? undefined : total?.isMore ? -1 : (total?.count ?? -1)}
+        aria-multiselectable={isOpen ? undefined : true}
+        className={classes.grid}
+        style={{ '--cols': colsOf(list.definition.columns) } as React.CSSProperties}
+      >
+        <Rows
+          rows={rows}
+          groupOf={groupOf}
+          height={height}
+          scroller={scroller}
+          headHeight={isOpen ? NARROW_HEAD : HEAD}
+          inSight={at < 0 ? null : at}
+          label={t('lists/rows')}
+          isGrid={!isOpen}
+          onEnd={onEnd}
+        >
+          {(row, place) => {
+            const { ticket } = row;
+            const shared = {
+              ...row,
+              to: addressOf(ticket.number),
+              isSelected: selected ? selected.ticket === ticket : !isOpen && place.index === 0,
+              onPoint: () => setPointed(rowIdOf(ticket)),
+              isChanged: last?.number === ticket.number && last.actorId !== me.id,
+              style: { transform: `translateY(${place.top}px)`, height: place.height },
+            };
+            if (isOpen || !axis) return <NarrowRow key={rowIdOf(ticket)} {...shared} />;
+            return (
+              <Row
+                key={rowIdOf(ticket)}
+                {...{ ...shared, axis, now, index: place.index + 1 }}
+                columns={list.definition.columns}
+                marks={list.definition.marks}
+                isChosen={chosen.has(ticket)}
+                onChoose={(isRange) => chosen.toggle(ticket, isRange)}
+                onEdit={(column, from) =>
+                  setEditing({ row: ticket, column, at: from.getBoundingClientRect() })
+                }
+              />
+            );
+          }}
+        </Rows>
+      </div>
+      {query.isFetchingNextPage && <Waiting />}
+      {!isOpen && chosen.count > 0 && <BulkBar list={list} chosen={chosen} total={total} />}
+      {!isOpen && chosen.count === 0 && <Foot />}
+      {moving && <MoveFromList move={moving} onClose={() => setMoving(null)} />}
+      <CellEditor editing={editing} onClose={() => setEditing(null)} onMove={moveTo} />
+    </div>
+  );
+}
+
+const WIDTHS: Record<string, string> = {
+  requester: '128px',
+  who: '122px',
+  priority: '58px',
+  state: '104px',
+  standing: '96px',
+  team: '116px',
+  group: '90px',
+  site: '104px',
+  service: '130px',
+  created: '104px',
+  changed: '104px',
+  due: '110px',
+  progress: '90px',
+  door: '80px',
+};
+
+/** The widths of a list's columns; the fuses keep theirs, so that they stay on the day line's scale. */
+export function colsOf(columns: string[]): string {
+  return `84px minmax(160px, 1fr) ${columns.map((column) => WIDTHS[column] ?? '100px').join(' ')} 44%`;
+}
