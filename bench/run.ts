@@ -6,6 +6,7 @@ import { benchFulfil } from './fulfil';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchTimers } from './timers';
+import { benchWorklists } from './worklists';
 
 const BENCHES: Record<string, () => Promise<void>> = {
   create: benchCreate,
@@ -16,6 +17,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   fulfil: benchFulfil,
   timers: benchTimers,
   recount: benchRecount,
+  worklists: benchWorklists,
 };
 
 const wanted = process.argv.slice(2);

@@ -10,6 +10,7 @@ import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
 import { readyTextEndpoints } from './readyTexts';
+import { routingEndpoints } from './routing';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { targetEndpoints } from './targets';
@@ -30,6 +31,7 @@ export const api = {
   tickets: ticketEndpoints,
   worklists: worklistEndpoints,
   bulk: bulkEndpoints,
+  routing: routingEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,

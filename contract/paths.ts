@@ -90,6 +90,11 @@ export const paths = {
     remove: { method: 'delete', path: '/ready-texts/:id' },
     forTicket: { method: 'get', path: '/tickets/:number/ready-texts' },
   },
+  routing: {
+    get: { method: 'get', path: '/teams/:id/routing' },
+    set: { method: 'put', path: '/teams/:id/routing' },
+    setPresence: { method: 'put', path: '/me/presence' },
+  },
   bulk: {
     start: { method: 'post', path: '/worklists/:id/bulk' },
     get: { method: 'get', path: '/bulk/:id' },

@@ -19,6 +19,10 @@ export const meSchema = z.object({
   areas: z.array(z.enum(AREAS)),
   /** Whether they are told by mail too. */
   wantsMail: z.boolean(),
+  /** Whether they take tickets; null for who works in no team. */
+  presence: z.enum(['available', 'busy', 'away']).nullable(),
+  /** Units that they carry now, and can. */
+  carries: z.object({ load: z.number().int(), capacity: z.number().int().nullable() }).nullable(),
 });
 export type Me = z.infer<typeof meSchema>;
 

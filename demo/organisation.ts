@@ -322,7 +322,7 @@ function personOf([id, name, title, siteId, more]: Named, phone: string): Person
     mayAskForOthers: false,
     goesFirst: false,
     passwordHash: null,
-    wantsMail: true,
+    ...{ wantsMail: true, presence: 'available' as const },
     leftAt: null,
     version: 1,
     ...more,
@@ -395,13 +395,13 @@ export function createOrganisation(random: Random): Organisation {
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
-      orderWeights: null,
+      ...{ orderWeights: null, routing: null },
       version: 1,
     })),
     groups: GROUPS,
     members: AGENTS.map(([teamId, personId, , role, groupId]) => {
       // A lead has less time for tickets of their own.
-      return { teamId, personId, role, groupId, capacity: role === 'lead' ? 8 : 12 };
+      return { teamId, personId, role, groupId, capacity: role === 'lead' ? 8 : 12, lastGivenAt: null };
     }),
   };
 }

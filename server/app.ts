@@ -24,6 +24,7 @@ import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import { peopleRoutes } from './people/routes';
+import { routingRoutes } from './routing/routes';
 import { readyTextRoutes } from './readyTexts/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
@@ -90,6 +91,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     worklistRoutes,
     bulkRoutes,
     readyTextRoutes,
+    routingRoutes,
     approvalRoutes,
     planRoutes,
     absenceRoutes,

@@ -20,6 +20,7 @@ import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
 import { createCalendarStore } from './people/calendarStore';
 import { waitingConsumer } from './tickets/waitingConsumer';
+import { routingConsumer } from './routing/consumer';
 import { timerHandlers } from './timers/handlers';
 import { startTimers } from './timers/runner';
 
@@ -27,6 +28,7 @@ import { startTimers } from './timers/runner';
 const CONSUMERS: Consumer[] = [
   decidingConsumer,
   hoursConsumer,
+  routingConsumer,
   clocksConsumer,
   waitingConsumer,
   tellingConsumer,

@@ -60,6 +60,8 @@ async function add(
     await check(listo, tx, viewer, body);
     const id = nanoid();
     await listo.db.tables.absences.insert({ id, personId: viewer.id, ...body }, tx);
+    const at = Math.max(body.fromAt, listo.clock.now());
+    await listo.db.tables.timers.insert({ ticketNumber: 0, kind: 'comesBack', ref: id, at }, tx);
     return { id };
   });
 }
@@ -71,6 +73,7 @@ export const absenceRoutes: Routes = (router, listo) => {
     await change(listo, actor, async (tx) => {
       const removed = await listo.db.tables.absences.remove({ id: params.id, personId: viewer.id }, tx);
       if (removed === 0) throw new ProblemError('notFound');
+      await listo.db.tables.timers.remove({ ticketNumber: 0, kind: 'comesBack', ref: params.id }, tx);
     });
     return OK;
   });

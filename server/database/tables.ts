@@ -12,6 +12,7 @@ import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
 import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
+import { createRoutingTables } from '../routing/model';
 import { createSessionTables } from '../sessions/model';
 import { createTicketTables } from '../tickets/model';
 import { createTimerTables } from '../timers/model';
@@ -37,6 +38,7 @@ export function createTables(sequelize: Sequelize) {
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
     ...createReadyTextTables(sequelize),
+    ...createRoutingTables(sequelize),
   };
 }
 

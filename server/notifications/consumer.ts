@@ -17,6 +17,7 @@ const EVENTS: Record<string, ToldEvent> = {
   noted: 'noted',
   held: 'held',
   givenOn: 'givenOn',
+  routed: 'givenOn',
   decided: 'decided',
   done: 'done',
   reopened: 'reopened',
@@ -92,6 +93,8 @@ function stepTeamOf({ type, changes }: JournalRow): string | null {
 
 /** Who stands where to a step that has begun, or to someone who is asked: the others are not concerned. */
 function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Parties {
+  // Who was given it is told; the team needs not be.
+  if (entry.type === 'routed') return { ...parties, requester: [], alsoTold: [], team: [], lead: [] };
   if (EVENTS[entry.type] === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
   if (entry.type !== 'stepStarted') return parties;
   const teamId = stepTeamOf(entry);

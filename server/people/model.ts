@@ -4,6 +4,7 @@ import type { OutOfHours } from '../../core/hours';
 import type { Language, LocalText } from '../../core/forms';
 import type { TeamRole } from '../../core/rights';
 import type { ProgressLabel } from '../../core/tickets';
+import type { RoutingSettings } from '../../core/routing';
 import type { OrderWeights } from '../../core/worklist';
 import { flag, id, instant, integer, json, Table, text } from '../database/table';
 
@@ -27,6 +28,8 @@ export type PersonRow = {
   goesFirst: boolean;
   passwordHash: string | null;
   wantsMail: boolean;
+  /** Whether they take tickets, as they say themselves. */
+  presence: 'available' | 'busy' | 'away';
   leftAt: number | null;
   version: number;
 };
@@ -51,6 +54,8 @@ export type TeamRow = {
   progressLabels: ProgressLabel[];
   /** What may stand before what falls due sooner; null: as everywhere. */
   orderWeights: OrderWeights | null;
+  /** How its tickets find a person; null: by hand. */
+  routing: RoutingSettings | null;
   version: number;
 };
 export type GroupRow = { id: string; teamId: string; name: string };
@@ -61,6 +66,8 @@ export type MemberRow = {
   groupId: string | null;
   /** How many units of work they can have at once; null: no limit is set. */
   capacity: number | null;
+  /** When they were last given something by the team's way. */
+  lastGivenAt: number | null;
 };
 export type SettingRow = { name: string; value: unknown };
 
@@ -85,6 +92,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       goesFirst: flag,
       passwordHash: text(),
       wantsMail: flag,
+      presence: text(10),
       leftAt: instant,
       version: integer,
     }),
@@ -106,13 +114,14 @@ export function createPeopleTables(sequelize: Sequelize) {
       mailServiceId: id,
       progressLabels: json,
       orderWeights: json,
+      routing: json,
       version: integer,
     }),
     groups: new Table<GroupRow>(sequelize, 'team_groups', { id, teamId: id, name: text() }),
     members: new Table<MemberRow>(
       sequelize,
       'team_members',
-      { teamId: id, personId: id, role: text(20), groupId: id, capacity: integer },
+      { teamId: id, personId: id, role: text(20), groupId: id, capacity: integer, lastGivenAt: instant },
       ['teamId', 'personId'],
     ),
     settings: new Table<SettingRow>(sequelize, 'settings', { name: text(60), value: json }, ['name']),

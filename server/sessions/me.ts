@@ -13,6 +13,16 @@ export function getKnownFacts(person: KnownPerson, siteName: string): Me['known'
   return Object.fromEntries(Object.entries(facts).filter(([, value]) => value));
 }
 
+/** How much open work someone has, and can have at once. */
+async function readCarried(listo: Listo, id: string): Promise<Me['carries']> {
+  const [row] = await listo.db.select<{ load: number; capacity: number | null }>(
+    `SELECT (SELECT COUNT(*) FROM tickets t WHERE t.assigneeId = :id AND t.state IN ('received', 'inWork')) AS \`load\`,
+       (SELECT MAX(capacity) FROM team_members WHERE personId = :id) AS capacity`,
+    { id },
+  );
+  return row!;
+}
+
 export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
   const { tables } = listo.db;
   const person = (await tables.people.findOne({ id: viewer.id }))!;
@@ -30,6 +40,8 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     teams: viewer.teams,
     known: getKnownFacts(person, site.name),
     wantsMail: person.wantsMail,
+    presence: isAgent(viewer) ? person.presence : null,
+    carries: isAgent(viewer) ? await readCarried(listo, viewer.id) : null,
     areas: [
       'ask',
       ...(isAgent(viewer) ? (['desk'] as const) : []),

@@ -61,6 +61,7 @@ export async function createTeam(
       mailServiceId: null,
       progressLabels: [],
       orderWeights: null,
+      routing: null,
       version: 1,
     };
     await tables.teams.insert(team, tx);

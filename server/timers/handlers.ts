@@ -3,6 +3,7 @@ import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
 import { lookAtPlans } from '../plans/goOn';
 import { giveSlipWord } from '../plans/slip';
+import { comeBack, goOnToNextLine } from '../routing/assign';
 import { sendSteps } from '../plans/send';
 import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
@@ -31,4 +32,6 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   stepSend: sendSteps,
   askSilent: hearSilence,
   slipWord: giveSlipWord,
+  goesOn: goOnToNextLine,
+  comesBack: comeBack,
 };

@@ -10,7 +10,9 @@ export type TimerKind =
   | 'planLook'
   | 'stepSend'
   | 'askSilent'
-  | 'slipWord';
+  | 'slipWord'
+  | 'goesOn'
+  | 'comesBack';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

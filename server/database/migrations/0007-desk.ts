@@ -8,8 +8,10 @@ const HOUR_MS = 3_600_000;
 
 /** Worklists of one's own, and the order of what moves next, kept where an index finds it. */
 const statements = [
-  `ALTER TABLE teams ADD COLUMN orderWeights JSON`,
-  `ALTER TABLE team_members ADD COLUMN capacity INT`,
+  `ALTER TABLE teams ADD COLUMN orderWeights JSON, ADD COLUMN routing JSON`,
+  `ALTER TABLE team_members ADD COLUMN capacity INT, ADD COLUMN lastGivenAt BIGINT`,
+  `ALTER TABLE people ADD COLUMN presence VARCHAR(10) CHARACTER SET ascii NOT NULL DEFAULT 'available'`,
+  `CREATE TABLE person_skills (personId ${key}, skill VARCHAR(60), level TINYINT NOT NULL, PRIMARY KEY (personId, skill))`,
   `ALTER TABLE tickets ADD COLUMN waitsSince BIGINT, ADD COLUMN headStart BIGINT NOT NULL DEFAULT 0,
     ADD COLUMN moveBy BIGINT AS (LEAST(tightestDueAt, createdAt + ${AGED_AFTER_MS}) - headStart) PERSISTENT`,
   `UPDATE tickets t JOIN people p ON p.id = t.requesterId SET t.headStart =

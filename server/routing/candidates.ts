@@ -1,0 +1,48 @@
+import type { Transaction } from 'sequelize';
+import type { Candidate, RoutingSettings } from '../../core/routing';
+import type { Listo } from '../listo';
+import type { TeamRow } from '../people/model';
+
+export type Member = Candidate & { name: string; groupId: string | null };
+
+type Row = {
+  id: string;
+  name: string;
+  groupId: string | null;
+  capacity: number | null;
+  lastGivenAt: number | null;
+  presence: string;
+  isAway: number;
+  load: number | null;
+};
+
+/** Everyone of a team as they could be given work now. Load counts all their open work, in units of this team. */
+export async function readMembers(
+  listo: Listo,
+  team: Pick<TeamRow, 'id' | 'calendarId'>,
+  { units }: Pick<RoutingSettings, 'units'>,
+  tx?: Transaction,
+): Promise<Member[]> {
+  const now = listo.clock.now();
+  const rows = await listo.db.select<Row>(
+    `SELECT p.id, p.name, m.groupId, m.capacity, m.lastGivenAt, p.presence,
+       EXISTS (SELECT 1 FROM absences b WHERE b.personId = p.id AND b.fromAt <= :now AND b.toAt > :now) AS isAway,
+       (SELECT SUM(IF(t.kind = 'incident', :incident, :request)) FROM tickets t WHERE t.assigneeId = p.id AND t.state IN ('received', 'inWork')) AS \`load\`
+     FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL WHERE m.teamId = :teamId ORDER BY p.id`,
+    { teamId: team.id, now, ...units },
+    tx,
+  );
+  const ids = rows.map(({ id }) => id);
+  const skills = await listo.db.tables.skills.find({ personId: ids }, tx ? { transaction: tx } : {});
+  const calendar = (await listo.calendars.getAll())[team.calendarId];
+  return rows.map(({ presence, isAway, load, ...row }) => ({
+    ...row,
+    load: Number(load ?? 0),
+    isAway: Boolean(isAway),
+    isAvailable: presence === 'available',
+    isOnShift: calendar?.isWorking(now) ?? true,
+    skills: Object.fromEntries(
+      skills.filter(({ personId }) => personId === row.id).map(({ skill, level }) => [skill, level]),
+    ),
+  }));
+}
