@@ -15,6 +15,7 @@ import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
+import { togetherEndpoints } from './together';
 import { ticketEndpoints } from './tickets';
 import { worklistEndpoints } from './worklists';
 
@@ -31,6 +32,7 @@ export const api = {
   tickets: ticketEndpoints,
   worklists: worklistEndpoints,
   bulk: bulkEndpoints,
+  together: togetherEndpoints,
   routing: routingEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,

@@ -95,6 +95,13 @@ export const paths = {
     set: { method: 'put', path: '/teams/:id/routing' },
     setPresence: { method: 'put', path: '/me/presence' },
   },
+  together: {
+    similar: { method: 'get', path: '/tickets/:number/similar' },
+    reported: { method: 'get', path: '/reported' },
+    get: { method: 'get', path: '/tickets/:number/together' },
+    put: { method: 'put', path: '/tickets/:number/under' },
+    takeApart: { method: 'delete', path: '/tickets/:number/under' },
+  },
   bulk: {
     start: { method: 'post', path: '/worklists/:id/bulk' },
     get: { method: 'get', path: '/bulk/:id' },

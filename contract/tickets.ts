@@ -39,6 +39,8 @@ export const entrySchema = z.object({
   actor: personRefSchema.nullable(),
   via: z.string(),
   audience: z.enum(['requester', 'team']),
+  /** The ticket that it came along from; null: this one. */
+  from: z.number().int().nullable(),
   changes: z.record(z.string(), z.object({ from: z.unknown(), to: z.unknown() })),
   data: z.record(z.string(), z.unknown()),
   message: z

@@ -32,6 +32,7 @@ import { createDirectory } from './standIns/directory';
 import { createMailboxRoutes } from './standIns/mailbox';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
+import { togetherRoutes } from './together/routes';
 import { ticketRoutes } from './tickets/routes';
 import { worklistRoutes } from './worklists/routes';
 
@@ -92,6 +93,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     bulkRoutes,
     readyTextRoutes,
     routingRoutes,
+    togetherRoutes,
     approvalRoutes,
     planRoutes,
     absenceRoutes,

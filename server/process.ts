@@ -19,6 +19,7 @@ import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
 import { createCalendarStore } from './people/calendarStore';
+import { togetherConsumer } from './together/under';
 import { waitingConsumer } from './tickets/waitingConsumer';
 import { routingConsumer } from './routing/consumer';
 import { timerHandlers } from './timers/handlers';
@@ -31,6 +32,7 @@ const CONSUMERS: Consumer[] = [
   routingConsumer,
   clocksConsumer,
   waitingConsumer,
+  togetherConsumer,
   tellingConsumer,
 ];
 

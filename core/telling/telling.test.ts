@@ -34,6 +34,7 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },
   slipTold: { requester: 'xo', alsoTold: 'xo' },
+  sameMatter: { requester: 'xo', alsoTold: 'xo' },
 };
 
 describe.each(TOLD_EVENTS)('%s', (event) => {

@@ -24,6 +24,7 @@ export const TOLD_EVENTS = [
   'stepFailed',
   'slipped',
   'slipTold',
+  'sameMatter',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -54,6 +55,7 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   stepFailed: ['assignee', 'team', 'lead'],
   slipped: ['assignee', 'team', 'lead'],
   slipTold: ['requester', 'alsoTold'],
+  sameMatter: ['requester', 'alsoTold'],
 };
 
 /** The people who stand in each relation to a ticket. */

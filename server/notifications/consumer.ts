@@ -37,6 +37,7 @@ const EVENTS: Record<string, ToldEvent> = {
   stepFailed: 'stepFailed',
   slipped: 'slipped',
   slipTold: 'slipTold',
+  putUnder: 'sameMatter',
 };
 
 function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[] {

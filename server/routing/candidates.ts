@@ -13,7 +13,7 @@ type Row = {
   lastGivenAt: number | null;
   presence: string;
   isAway: number;
-  load: number | null;
+  load: number;
 };
 
 /** Everyone of a team as they could be given work now. Load counts all their open work, in units of this team. */
@@ -27,7 +27,7 @@ export async function readMembers(
   const rows = await listo.db.select<Row>(
     `SELECT p.id, p.name, m.groupId, m.capacity, m.lastGivenAt, p.presence,
        EXISTS (SELECT 1 FROM absences b WHERE b.personId = p.id AND b.fromAt <= :now AND b.toAt > :now) AS isAway,
-       (SELECT SUM(IF(t.kind = 'incident', :incident, :request)) FROM tickets t WHERE t.assigneeId = p.id AND t.state IN ('received', 'inWork')) AS \`load\`
+       (SELECT CAST(COALESCE(SUM(IF(t.kind = 'incident', :incident, :request)), 0) AS SIGNED) FROM tickets t WHERE t.assigneeId = p.id AND t.state IN ('received', 'inWork')) AS \`load\`
      FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL WHERE m.teamId = :teamId ORDER BY p.id`,
     { teamId: team.id, now, ...units },
     tx,
@@ -37,7 +37,7 @@ export async function readMembers(
   const calendar = (await listo.calendars.getAll())[team.calendarId];
   return rows.map(({ presence, isAway, load, ...row }) => ({
     ...row,
-    load: Number(load ?? 0),
+    load,
     isAway: Boolean(isAway),
     isAvailable: presence === 'available',
     isOnShift: calendar?.isWorking(now) ?? true,

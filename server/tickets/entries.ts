@@ -5,11 +5,16 @@ import { readPeople } from '../people/names';
 /** What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it. */
 export async function readEntries(listo: Listo, number: number, isTeamSide: boolean): Promise<Entry[]> {
   const { tables } = listo.db;
+  // What goes on here as the same matter brought its thread along, for the team: one requester's words are not another's.
+  const below = !isTeamSide
+    ? []
+    : await tables.tickets.find({ underNumber: number, underAs: 'same' }, { attributes: ['number'] });
+  const numbers = [number, ...below.map((ticket) => ticket.number)];
   const audience = isTeamSide ? {} : { audience: 'requester' as const };
-  const entries = await tables.journal.find({ ticketNumber: number, ...audience }, { order: ['id'] });
+  const entries = await tables.journal.find({ ticketNumber: numbers, ...audience }, { order: ['id'] });
   const readBy = isTeamSide ? {} : { readBy: 'requester' as const };
-  const messages = await tables.messages.find({ ticketNumber: number, ...readBy });
-  const files = await tables.files.find({ ticketNumber: number });
+  const messages = await tables.messages.find({ ticketNumber: numbers, ...readBy });
+  const files = await tables.files.find({ ticketNumber: numbers });
   const people = await readPeople(
     listo,
     entries.flatMap(({ actorId, data }) => [actorId, data.personId]),
@@ -28,13 +33,14 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
       files: sent.map(({ id: fileId, name, type, size }) => ({ id: fileId, name, type, size })),
     };
   };
-  return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data }) => ({
+  return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data, ticketNumber }) => ({
     id,
     at,
     type,
     actor: actorId === null ? null : (people.get(actorId) ?? null),
     via,
     audience: readers,
+    from: ticketNumber === number ? null : ticketNumber,
     changes: isTeamSide ? changes : {},
     message: messageOf(data.messageId),
     data: typeof data.personId === 'string' ? { ...data, person: people.get(data.personId)?.name } : data,

@@ -52,6 +52,9 @@ export type TicketRecord = {
   waitsSince: number | null;
   /** Milliseconds by which it stands before others due at the same instant; kept with what it rests on. */
   headStart: number;
+  /** The ticket that it stands under, and how. */
+  underNumber: number | null;
+  underAs: 'same' | 'cause' | null;
 };
 
 /** Sorts after every instant. */
@@ -117,6 +120,8 @@ export function createTicketTables(sequelize: Sequelize) {
         tightestDueAt: instant,
         waitsSince: instant,
         headStart: integer,
+        underNumber: integer,
+        underAs: text(10),
       },
       ['number'],
     ),

@@ -46,6 +46,22 @@ export const bulkEn = {
       fieldsNotValid: 'something that it needs is missing',
     },
   },
+  together: {
+    title: 'What happened before',
+    nothingAlike: 'Nothing alike is known.',
+    words: 'also says {{words}}',
+    samePlace: 'same place',
+    sameService: 'same service',
+    solvedBy: 'Solved:',
+    same: 'It is the same matter as {{number}}',
+    under: { same: 'The same matter as', cause: 'Caused by' },
+    as: { same: 'the same matter', cause: 'caused by it' },
+    apart: 'Take apart',
+    below_one: '{{count}} stands under this one:',
+    below_other: '{{count}} stand under this one:',
+    putUnder: 'Put it under number',
+    reported: 'Already reported?',
+  },
   ready: {
     blanks:
       'Blanks fill themselves: {name} the requester’s first name, {number}, {title}, {service}, {place}, {team}, {due} when it is due, {me} you.',

@@ -46,6 +46,22 @@ export const bulkPt = {
       fieldsNotValid: 'falta algo de que precisa',
     },
   },
+  together: {
+    title: 'O que houve antes',
+    nothingAlike: 'Não se conhece nada parecido.',
+    words: 'também diz {{words}}',
+    samePlace: 'mesmo lugar',
+    sameService: 'mesmo serviço',
+    solvedBy: 'Resolvido:',
+    same: 'É o mesmo assunto que {{number}}',
+    under: { same: 'O mesmo assunto que', cause: 'Causado por' },
+    as: { same: 'o mesmo assunto', cause: 'causado por ele' },
+    apart: 'Separar',
+    below_one: '{{count}} está sob este:',
+    below_other: '{{count}} estão sob este:',
+    putUnder: 'Pôr sob o número',
+    reported: 'Já comunicado?',
+  },
   ready: {
     blanks:
       'Os espaços preenchem-se sozinhos: {name} o primeiro nome do requerente, {number}, {title}, {service}, {place}, {team}, {due} o prazo, {me} você.',

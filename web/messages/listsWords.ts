@@ -5,4 +5,5 @@ import { listsEn } from './lists.en';
 import { listsPt } from './lists.pt';
 
 addWords('lists', { en: listsEn, pt: listsPt });
-for (const part of ['bulk', 'ready'] as const) addWords(part, { en: bulkEn[part], pt: bulkPt[part] });
+for (const part of ['bulk', 'ready', 'together'] as const)
+  addWords(part, { en: bulkEn[part], pt: bulkPt[part] });

@@ -1,7 +1,7 @@
 import { Button, Textarea } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import type { Ref } from 'react';
+import type { ReactNode, Ref } from 'react';
 import { api } from '../api/endpoints';
 import type { FileRef } from '../../contract/files';
 import { call } from '../api/call';
@@ -21,10 +21,12 @@ type Props = {
   placeholder: string;
   sendLabel: string;
   inputRef?: Ref<HTMLTextAreaElement>;
+  /** What stands at its foot, given what is written and a way to put text in. */
+  tools?: (written: string, insert: (text: string) => void) => ReactNode;
 };
 
 /** Words and files for a ticket. What is written is kept until it has been sent, and it is sent once. */
-export function Composer({ number, readBy, label, placeholder, sendLabel, inputRef }: Props) {
+export function Composer({ number, readBy, label, placeholder, sendLabel, inputRef, tools }: Props) {
   const { t } = useWords();
   const renew = useRenew();
   const [draft, setDraft, clear] = useDraft<Draft>(`message:${number}`, { text: '', files: [], key: '' });
@@ -78,6 +80,9 @@ export function Composer({ number, readBy, label, placeholder, sendLabel, inputR
           files={draft.files}
           onChange={(files) => setDraft({ ...draft, files, key: '' })}
         />
+        {tools?.(draft.text, (text) =>
+          setDraft({ ...draft, text: draft.text.trim() === '' ? text : `${draft.text}\n${text}`, key: '' }),
+        )}
         {draft.text !== '' && <span className={classes.quiet}>{t('page/draftKept')}</span>}
         <Button type="submit" loading={sending.isPending} disabled={draft.text.trim() === ''}>
           {sendLabel}

@@ -42,4 +42,10 @@ export const ENTRY_EVENTS_SHOWN = [
   'stepLeftOut',
   'stepRedone',
   'stepFailed',
+  'routed',
+  'wentOn',
+  'cameBack',
+  'putUnder',
+  'cameUnder',
+  'takenApart',
 ] as const;

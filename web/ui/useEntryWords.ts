@@ -11,8 +11,9 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
   const times = useTimes();
   const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
-  return ({ type, actor, data, changes }) => {
+  return ({ type, actor, data, changes, from }) => {
     if (!SHOWN.has(type)) return null;
+    if (from !== null && type === 'sent') return t('entries/sentFrom', { from });
     const who = actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
     const fields = Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase());
     const heldFor = changes.heldFor?.to;
@@ -31,6 +32,11 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       steps: ((data.driving ?? []) as LocalText[]).slice(0, 1).map(local).join(),
       changed: ((data.fields ?? []) as LocalText[]).map(local).join(', '),
       reason: data.reason,
+      under: data.under,
+      below: data.below,
+      minutes: data.minutes,
+      why:
+        typeof data.way === 'string' ? t(`entries/ways/${data.way}`, { ...data, count: data.couldHave }) : '',
       said: typeof data.words === 'string' ? data.words : '',
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });

@@ -12,7 +12,8 @@ const statements = [
   `ALTER TABLE team_members ADD COLUMN capacity INT, ADD COLUMN lastGivenAt BIGINT`,
   `ALTER TABLE people ADD COLUMN presence VARCHAR(10) CHARACTER SET ascii NOT NULL DEFAULT 'available'`,
   `CREATE TABLE person_skills (personId ${key}, skill VARCHAR(60), level TINYINT NOT NULL, PRIMARY KEY (personId, skill))`,
-  `ALTER TABLE tickets ADD COLUMN waitsSince BIGINT, ADD COLUMN headStart BIGINT NOT NULL DEFAULT 0,
+  `ALTER TABLE tickets ADD COLUMN waitsSince BIGINT, ADD COLUMN headStart BIGINT NOT NULL DEFAULT 0, ADD COLUMN underNumber BIGINT,
+    ADD COLUMN underAs VARCHAR(10) CHARACTER SET ascii, ADD INDEX byUnder (underNumber),
     ADD COLUMN moveBy BIGINT AS (LEAST(tightestDueAt, createdAt + ${AGED_AFTER_MS}) - headStart) PERSISTENT`,
   `UPDATE tickets t JOIN people p ON p.id = t.requesterId SET t.headStart =
     (CASE t.priority WHEN 'P1' THEN 24 WHEN 'P2' THEN 8 WHEN 'P3' THEN 2 ELSE 0 END + IF(p.goesFirst, 4, 0)) * ${HOUR_MS}`,

@@ -17,6 +17,7 @@ import { Editor } from './Editor';
 import { Facts, Requester } from './Facts';
 import { Next } from './Next';
 import { Thread } from './Thread';
+import { Together } from './Together';
 
 const TICK_MS = 15_000;
 type Place = { list: string; search: string; isFull: boolean };
@@ -71,6 +72,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         <Clocks ticket={ticket} now={now} />
         <Requester ticket={ticket} now={now} />
         <Facts ticket={ticket} />
+        <Together ticket={ticket} list={list} />
       </aside>
     </article>
   );

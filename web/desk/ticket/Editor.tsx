@@ -7,6 +7,7 @@ import { Composer } from '../../ui/Composer';
 import { useKeys } from '../../ui/useKeys';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
+import { ReadyTexts } from './ReadyTexts';
 
 /** The one editor. Above it stands who reads it; it begins with the team. */
 export function Editor({ ticket, now }: { ticket: Ticket; now: number }) {
@@ -74,6 +75,7 @@ export function Editor({ ticket, now }: { ticket: Ticket; now: number }) {
         <Composer
           {...{ number, sendLabel, inputRef: input, readBy: isAnswer ? 'requester' : 'team' }}
           label={isAnswer ? t('page/answerPlaceholder', { name: requester.name }) : t('page/notePlaceholder')}
+          tools={(written, insert) => <ReadyTexts {...{ number, written }} onInsert={insert} />}
           placeholder={isAnswer ? t('page/answerPlaceholder', { name: first }) : t('page/notePlaceholder')}
         />
       </div>

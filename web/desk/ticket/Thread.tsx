@@ -106,7 +106,7 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
               className={classes.bar}
               data-mode={modeBetween(entry.at, entries[i + 1]?.at ?? now, ticket)}
             />
-            {entry.type === 'sent' ? (
+            {entry.type === 'sent' && entry.from === null ? (
               <Opening entry={entry} ticket={ticket} />
             ) : entry.message ? (
               <Words entry={entry} ticket={ticket} />

@@ -1,0 +1,1 @@
+export { listWords, rankSimilar, type Described, type Likeness } from './similar';

@@ -1,0 +1,209 @@
+import type { Transaction } from 'sequelize';
+import type { UnderAs } from '../../contract/together';
+import { isOpen } from '../../core/tickets';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { OK } from '../http/serve';
+import type { Consumer } from '../journal/consumer';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from '../tickets/guard';
+import { insertMessage } from '../tickets/messages';
+import type { TicketRecord } from '../tickets/model';
+import { makeMove } from '../tickets/move';
+import { recordChange } from '../tickets/record';
+import { visibleTo } from '../tickets/visibility';
+
+const NOT_HELD = { heldFor: null, heldUntil: null, heldReason: null } as const;
+const refuse = (code: string) => new ProblemError('fieldsNotValid', { fields: [{ field: 'under', code }] });
+
+/** What stands together with a ticket, as far as the viewer may read it. */
+export async function readTogether(listo: Listo, viewer: SignedIn, number: number) {
+  const { ticket } = await requireTicket(listo, viewer, number, 'read');
+  const visible = visibleTo(viewer);
+  const columns = 't.number, t.title, t.state';
+  const [over] =
+    ticket.underNumber === null
+      ? []
+      : await listo.db.select<Pick<TicketRecord, 'number' | 'title' | 'state'>>(
+          `SELECT ${columns} FROM tickets t WHERE t.number = :under AND ${visible.sql}`,
+          { ...visible.values, under: ticket.underNumber },
+        );
+  const below = await listo.db.select<Pick<TicketRecord, 'number' | 'title' | 'state'> & { as: UnderAs }>(
+    `SELECT ${columns}, t.underAs AS \`as\` FROM tickets t WHERE t.underNumber = :number AND ${visible.sql} ORDER BY t.number LIMIT 200`,
+    { ...visible.values, number },
+  );
+  return { under: over ? { ...over, as: ticket.underAs! } : null, below };
+}
+
+/** Those who follow the one come to follow the other; who came so is kept, so that it can be taken apart. */
+async function bringFollowers(
+  listo: Listo,
+  tx: Transaction,
+  from: TicketRecord,
+  to: TicketRecord,
+): Promise<string[]> {
+  const { followers } = listo.db.tables;
+  const of = async (number: number) =>
+    (await followers.find({ ticketNumber: number, role: 'alsoTold' }, { transaction: tx })).map(
+      ({ personId }) => personId,
+    );
+  const there = new Set([to.requesterId, ...(await of(to.number))]);
+  const coming = [...new Set([from.requesterId, ...(await of(from.number))])].filter((id) => !there.has(id));
+  await followers.insertAll(
+    coming.map((personId) => ({ ticketNumber: to.number, personId, role: 'alsoTold' as const })),
+    tx,
+  );
+  return coming;
+}
+
+/**
+ * Puts a ticket under another. The same matter goes on there alone: this one closes, its people follow the other, where
+ * its thread is read too. One of many with a cause is held for it, and what is answered there is answered here.
+ */
+export async function putUnder(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  { under, as }: { under: number; as: UnderAs },
+): Promise<{ ok: true }> {
+  if (under === number) throw refuse('itself');
+  return change(listo, actor, async (tx) => {
+    // Always in the order of numbers, so that two people who do the opposite do not wait for each other.
+    const found = new Map<number, TicketRecord>();
+    for (const each of [number, under].sort((a, b) => a - b)) {
+      const { ticket } = await requireTicket(listo, viewer, each, 'work', tx).catch((error: unknown) => {
+        throw each === under && error instanceof ProblemError ? refuse('notAChoice') : error;
+      });
+      found.set(each, ticket);
+    }
+    const ticket = found.get(number)!;
+    const over = found.get(under)!;
+    if (over.underNumber !== null) throw refuse(over.underNumber === number ? 'ring' : 'isUnder');
+    if (ticket.underNumber !== null) throw refuse('isUnder');
+    const below = await listo.db.tables.tickets.findOne({ underNumber: number }, tx);
+    if (below) throw refuse('hasOthers');
+    if (!isOpen(ticket.state) || (ticket.state === 'held' && ticket.heldFor === 'approval'))
+      throw new ProblemError('moveNotAllowed');
+    const brought = as === 'same' ? await bringFollowers(listo, tx, ticket, over) : [];
+    const state: Partial<TicketRecord> =
+      as === 'same'
+        ? { state: 'closed', closedAt: listo.clock.now(), ...NOT_HELD, waitsSince: null }
+        : { state: 'held', heldFor: 'ticket', heldUntil: null, heldReason: String(under) };
+    await recordChange(
+      listo,
+      tx,
+      ticket,
+      { ...state, underNumber: under, underAs: as },
+      {
+        ...{ type: 'putUnder', actorId: viewer.id, via: 'desk' },
+        data: { under, as, brought, overTitle: over.title },
+      },
+    );
+    await recordChange(
+      listo,
+      tx,
+      over,
+      {},
+      {
+        ...{ type: 'cameUnder', actorId: viewer.id, via: 'desk', audience: 'team' },
+        data: { below: number, as },
+      },
+    );
+    return OK;
+  });
+}
+
+/** Takes a ticket out from under the other: it goes on by itself, and who came along goes back with it. */
+export async function takeApart(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+): Promise<{ ok: true }> {
+  return change(listo, actor, async (tx) => {
+    const { tables, select } = listo.db;
+    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+    const { underNumber } = ticket;
+    if (underNumber === null) throw new ProblemError('moveNotAllowed');
+    const [entry] = await select<{ data: { brought: string[] } }>(
+      "SELECT data FROM journal WHERE ticketNumber = :number AND type = 'putUnder' ORDER BY id DESC LIMIT 1",
+      { number },
+      tx,
+    );
+    for (const personId of entry?.data.brought ?? [])
+      await tables.followers.remove({ ticketNumber: underNumber, personId, role: 'alsoTold' }, tx);
+    const goesOn = {
+      state: ticket.assigneeId === null ? ('received' as const) : ('inWork' as const),
+      closedAt: null,
+    };
+    await recordChange(
+      listo,
+      tx,
+      ticket,
+      { ...goesOn, ...NOT_HELD, underNumber: null, underAs: null },
+      {
+        ...{ type: 'takenApart', actorId: viewer.id, via: 'desk' },
+        data: { under: underNumber },
+      },
+    );
+    return OK;
+  });
+}
+
+/** What is answered or done on a cause is answered or done on all that are under it. */
+export const togetherConsumer: Consumer = {
+  name: 'together',
+  async handle(listo, entries, tx) {
+    const { tables } = listo.db;
+    const said = entries.filter(
+      ({ type, audience, ticketNumber, via }) =>
+        ticketNumber !== null &&
+        via !== 'rule' &&
+        (type === 'done' || (type === 'answered' && audience === 'requester')),
+    );
+    for (const { ticketNumber, type, data, actorId } of said) {
+      const below = await tables.tickets.find(
+        { underNumber: ticketNumber, underAs: 'cause' },
+        { transaction: tx },
+      );
+      if (below.length === 0) continue;
+      const over = (await tables.tickets.findOne({ number: ticketNumber! }, tx))!;
+      const message =
+        typeof data.messageId === 'string' ? await tables.messages.findOne({ id: data.messageId }, tx) : null;
+      for (const { number } of below) {
+        const ticket = await tables.tickets.findOne({ number }, tx, true);
+        if (ticket?.underNumber !== ticketNumber) continue;
+        if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
+          const messageId = await insertMessage(listo, tx, {
+            ...{ ticketNumber: number, authorId: message.authorId, via: message.via, readBy: 'requester' },
+            ...{ isByTeam: true, text: message.text, links: message.links },
+          });
+          await recordChange(
+            listo,
+            tx,
+            ticket,
+            { answered: true, waitsSince: null },
+            {
+              ...{ type: 'answered', actorId, via: 'rule' },
+              data: { messageId, from: ticketNumber },
+            },
+          );
+        }
+        if (type === 'done' && isOpen(ticket.state)) {
+          if (ticket.state === 'held')
+            await makeMove(listo, tx, ticket, {
+              name: 'resume',
+              by: 'system',
+              actorId: null,
+              via: 'rule',
+              input: {},
+            });
+          const input = { solution: over.solution, message: null };
+          await makeMove(listo, tx, ticket, { name: 'finish', by: 'agent', actorId, via: 'rule', input });
+        }
+      }
+    }
+  },
+};
