@@ -13,6 +13,7 @@ import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
+import { spentEndpoints } from './spent';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
 import { togetherEndpoints } from './together';
@@ -32,6 +33,7 @@ export const api = {
   tickets: ticketEndpoints,
   worklists: worklistEndpoints,
   bulk: bulkEndpoints,
+  spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,
   readyTexts: readyTextEndpoints,

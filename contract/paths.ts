@@ -102,6 +102,17 @@ export const paths = {
     put: { method: 'put', path: '/tickets/:number/under' },
     takeApart: { method: 'delete', path: '/tickets/:number/under' },
   },
+  spent: {
+    timer: { method: 'get', path: '/my/timer' },
+    start: { method: 'post', path: '/tickets/:number/timer' },
+    stop: { method: 'post', path: '/my/timer/stop' },
+    list: { method: 'get', path: '/tickets/:number/time' },
+    add: { method: 'post', path: '/tickets/:number/time' },
+    change: { method: 'patch', path: '/time/:id' },
+    remove: { method: 'delete', path: '/time/:id' },
+    estimate: { method: 'put', path: '/tickets/:number/estimate' },
+    sums: { method: 'get', path: '/time/sums' },
+  },
   bulk: {
     start: { method: 'post', path: '/worklists/:id/bulk' },
     get: { method: 'get', path: '/bulk/:id' },

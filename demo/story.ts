@@ -78,7 +78,7 @@ export class Story {
       progressFinishedAt: null,
       tightestDueAt: NOTHING_DUE,
       waitsSince: service.approvals.length > 0 ? null : at,
-      ...{ headStart: 0, underNumber: null, underAs: null },
+      ...{ headStart: 0, underNumber: null, underAs: null, estimateMinutes: null },
       ...opening,
     };
     this.entries.push({

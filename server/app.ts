@@ -32,6 +32,7 @@ import { createDirectory } from './standIns/directory';
 import { createMailboxRoutes } from './standIns/mailbox';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
+import { spentRoutes } from './spent/routes';
 import { togetherRoutes } from './together/routes';
 import { ticketRoutes } from './tickets/routes';
 import { worklistRoutes } from './worklists/routes';
@@ -94,6 +95,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     readyTextRoutes,
     routingRoutes,
     togetherRoutes,
+    spentRoutes,
     approvalRoutes,
     planRoutes,
     absenceRoutes,

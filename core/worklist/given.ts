@@ -5,6 +5,7 @@ import type { WorklistDefinition } from './types';
 const MINE: Condition = { field: 'assigneeId', op: 'is', value: ME };
 const OF_MY_TEAMS: Condition = { field: 'teamId', op: 'in', value: [MY_TEAMS] };
 const stateIn = (...value: string[]): Condition => ({ field: 'state', op: 'in', value });
+const RECEIVED: Condition = { field: 'state', op: 'is', value: 'received' };
 const WAITING = stateIn('received', 'inWork');
 const OPEN = stateIn('received', 'inWork', 'held');
 const NOBODY: Condition = { field: 'assigneeId', op: 'is', value: null };
@@ -29,22 +30,21 @@ const list = (condition: Condition, more: Partial<WorklistDefinition> = {}): Wor
 
 /** The worklists that everyone on the Desk has; nobody can alter them. */
 export const GIVEN_LISTS = {
+  // What is in work has an assignee: said so, each part is one stretch of an index.
   nextUp: list({
     any: [
       { field: 'work', op: 'is', value: 'decision' },
-      { all: [OF_MY_TEAMS, WAITING, { any: [NOBODY, MINE] }] },
+      { all: [OF_MY_TEAMS, RECEIVED, NOBODY] },
+      { all: [OF_MY_TEAMS, WAITING, MINE] },
     ],
   }),
   mine: list({ all: [MINE, OPEN] }),
   teams: list({ all: [OF_MY_TEAMS, OPEN] }, { columns: ['requester', 'who', 'priority', 'state'] }),
-  unassigned: list({ all: [OF_MY_TEAMS, WAITING, NOBODY] }),
+  unassigned: list({ all: [OF_MY_TEAMS, RECEIVED, NOBODY] }),
   upcoming: list({ all: [OF_MY_TEAMS, HELD, FOR_APPROVAL] }),
   held: list({ all: [OF_MY_TEAMS, HELD, { not: FOR_APPROVAL }] }, { groupBy: 'heldFor' }),
-  dueToday: list(
-    { all: [OF_MY_TEAMS, OPEN, { field: 'dueAt', op: 'lt', value: '@dayEnd' }] },
-    { order: 'tightest' },
-  ),
-  done: list({ all: [OF_MY_TEAMS, { field: 'state', op: 'is', value: 'done' }] }, { order: 'changed' }),
+  dueToday: list({ all: [OF_MY_TEAMS, OPEN, { field: 'dueAt', op: 'lt', value: '@dayEnd' }] }),
+  done: list({ all: [OF_MY_TEAMS, { field: 'state', op: 'is', value: 'done' }] }),
   openedByMe: list(
     {
       all: [

@@ -14,6 +14,7 @@ import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createRoutingTables } from '../routing/model';
 import { createSessionTables } from '../sessions/model';
+import { createSpentTables } from '../spent/model';
 import { createTicketTables } from '../tickets/model';
 import { createTimerTables } from '../timers/model';
 import { createWorklistTables } from '../worklists/model';
@@ -39,6 +40,7 @@ export function createTables(sequelize: Sequelize) {
     ...createBulkTables(sequelize),
     ...createReadyTextTables(sequelize),
     ...createRoutingTables(sequelize),
+    ...createSpentTables(sequelize),
   };
 }
 

@@ -24,6 +24,56 @@ export async function readMine(listo: Listo, viewer: Viewer, which: 'open' | 'pa
   };
 }
 
+type FoundTicket = { number: number; title: string; requester: string };
+type Visible = ReturnType<typeof visibleTo>;
+
+/** Titles are looked through this far back; beyond, the index of words is asked, for so long at most. */
+const LATEST = 20_000;
+const INDEX_SECONDS = 0.04;
+const SHOWN = 6;
+
+const FIND =
+  'SELECT t.number, t.title, p.name AS requester FROM tickets t JOIN people p ON p.id = t.requesterId';
+
+function findByNumber(listo: Listo, { sql, values }: Visible, number: number): Promise<FoundTicket[]> {
+  return listo.db.select<FoundTicket>(`${FIND} WHERE t.number = :number AND ${sql}`, { ...values, number });
+}
+
+/**
+ * Tickets whose titles have words that begin so, the latest first. Many have the usual words: those are found among the
+ * latest; rare ones by the index, also long ago.
+ */
+async function findByWords(listo: Listo, { sql, values }: Visible, q: string): Promise<FoundTicket[]> {
+  const words = q
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+    .slice(0, 6);
+  if (words.length === 0) return [];
+  const asked = Object.fromEntries(
+    words.flatMap((word, i) => [
+      [`first${i}`, `${word}%`],
+      [`later${i}`, `% ${word}%`],
+    ]),
+  );
+  const fits = words.map((_, i) => `(t.title LIKE :first${i} OR t.title LIKE :later${i})`).join(' AND ');
+  const latest = await listo.db.select<FoundTicket>(
+    `${FIND} WHERE t.number >= COALESCE((SELECT number FROM tickets ORDER BY number DESC LIMIT 1 OFFSET ${LATEST}), 0)
+       AND ${fits} AND ${sql} ORDER BY t.number DESC LIMIT ${SHOWN}`,
+    { ...values, ...asked },
+  );
+  if (latest.length === SHOWN) return latest;
+  const older = await listo.db
+    .select<FoundTicket>(
+      `SET STATEMENT max_statement_time = ${INDEX_SECONDS} FOR ${FIND}
+       WHERE MATCH (t.title) AGAINST (:query IN BOOLEAN MODE) AND ${sql} LIMIT ${SHOWN * 4}`,
+      { ...values, query: words.map((word) => `+${word}*`).join(' ') },
+    )
+    .catch(() => []);
+  const known = new Set(latest.map(({ number }) => number));
+  const rest = older.filter(({ number }) => !known.has(number)).sort((a, b) => b.number - a.number);
+  return [...latest, ...rest].slice(0, SHOWN);
+}
+
 /** Tickets and people that fit some words; a number finds its ticket. */
 export async function find(listo: Listo, viewer: Viewer, q: string) {
   const { select } = listo.db;
@@ -31,20 +81,8 @@ export async function find(listo: Listo, viewer: Viewer, q: string) {
   if (words === '') return { tickets: [], people: [] };
   const visible = visibleTo(viewer);
   const number = /^\d+$/.test(words) ? Number(words) : null;
-  const tickets = await select<{ number: number; title: string; requester: string }>(
-    `SELECT t.number, t.title, p.name AS requester FROM tickets t JOIN people p ON p.id = t.requesterId
-     WHERE ${number === null ? 'MATCH (t.title) AGAINST (:query IN BOOLEAN MODE)' : 't.number = :number'} AND ${visible.sql}
-     ORDER BY t.number DESC LIMIT 6`,
-    {
-      ...visible.values,
-      number,
-      query: words
-        .split(/[^\p{L}\p{N}]+/u)
-        .filter(Boolean)
-        .map((word) => `+${word}*`)
-        .join(' '),
-    },
-  );
+  const tickets =
+    number === null ? await findByWords(listo, visible, words) : await findByNumber(listo, visible, number);
   const people = isAgent(viewer)
     ? await select<{ id: string; name: string; goesFirst: number; title: string }>(
         'SELECT id, name, goesFirst, title FROM people WHERE name LIKE :pattern AND leftAt IS NULL ORDER BY name LIMIT 5',

@@ -55,6 +55,8 @@ export type TicketRecord = {
   /** The ticket that it stands under, and how. */
   underNumber: number | null;
   underAs: 'same' | 'cause' | null;
+  /** How long it should take. */
+  estimateMinutes: number | null;
 };
 
 /** Sorts after every instant. */
@@ -122,6 +124,7 @@ export function createTicketTables(sequelize: Sequelize) {
         headStart: integer,
         underNumber: integer,
         underAs: text(10),
+        estimateMinutes: integer,
       },
       ['number'],
     ),

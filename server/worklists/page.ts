@@ -44,6 +44,9 @@ type Found = RowRecord &
 /** A row as it was found, with its place in the list and the first of the list's marks that it carries. */
 type Listed = { record: RowRecord & Partial<StepOfRow>; place: Place; mark: number | null };
 
+/** One kind of work's rows, with what was asked for them. */
+type Part = { query: WorkQuery; listed: Listed[] };
+
 const toText = (place: Place): string => JSON.stringify(place);
 
 function parsePlace(after: string | undefined): Place | null {
@@ -153,7 +156,7 @@ async function readRows(
   viewer: SignedIn,
   seen: Seen,
   { after = null, limit, numbers }: { after?: Place | null; limit: number; numbers?: number[] },
-): Promise<{ records: Listed[]; queries: WorkQuery[]; now: number }> {
+): Promise<{ records: Listed[]; parts: Part[]; now: number }> {
   if (!isAgent(viewer)) throw new ProblemError('forbidden');
   const { definition, where } = seen;
   const reader = await createReader(listo, viewer);
@@ -167,15 +170,18 @@ async function readRows(
       createWorkQuery(work, { viewer, condition, order, groupBy, after, ...(numbers && { numbers }) }) ?? [],
   );
   const parts = await Promise.all(
-    queries.map((query) =>
-      readWork(listo, query, {
+    queries.map(async (query) => ({
+      query,
+      listed: await readWork(listo, query, {
         marks: marksSql(definition, query.work, query, resolve),
         ...{ order, isGrouped: groupBy !== null, limit, now: reader.now },
       }),
-    ),
+    })),
   );
-  const records = parts.flat().sort((one, other) => comparePlaces(order, one.place, other.place));
-  return { records, queries, now: reader.now };
+  const records = parts
+    .flatMap(({ listed }) => listed)
+    .sort((one, other) => comparePlaces(order, one.place, other.place));
+  return { records, parts, now: reader.now };
 }
 
 /** Both, with what both demand at the top, where it can be split. */
@@ -184,19 +190,20 @@ function joined(one: Condition, other: Condition): Condition {
   return { all: [...parts(one), ...parts(other)] };
 }
 
-/** How many there are, up to the limit of counting. */
-async function countAll(listo: Listo, queries: WorkQuery[], now: number) {
-  if (queries.length === 0) return { count: 0, isMore: false };
+/** How many there are, up to the limit of counting: those read where they are all, else counted. */
+async function countAll(listo: Listo, parts: Part[], { limit, now }: { limit: number; now: number }) {
   const counts = await Promise.all(
-    queries.map((query) =>
-      listo.db.select<{ count: number }>(`SELECT ${countSql(query)} AS count`, {
+    parts.map(async ({ query, listed }) => {
+      if (listed.length < limit) return listed.length;
+      const [row] = await listo.db.select<{ count: number }>(`SELECT ${countSql(query)} AS count`, {
         ...query.values,
         most: COUNT_LIMIT + 1,
         now,
-      }),
-    ),
+      });
+      return row!.count;
+    }),
   );
-  const count = counts.reduce((sum, [row]) => sum + row!.count, 0);
+  const count = counts.reduce((sum, each) => sum + each, 0);
   return { count: Math.min(count, COUNT_LIMIT), isMore: count > COUNT_LIMIT };
 }
 
@@ -208,12 +215,12 @@ export async function readPage(
   { after, limit }: { after?: string | undefined; limit: number },
 ) {
   const place = parsePlace(after);
-  const { records, queries, now } = await readRows(listo, viewer, seen, { after: place, limit: limit + 1 });
+  const { records, parts, now } = await readRows(listo, viewer, seen, { after: place, limit: limit + 1 });
   const shown = records.slice(0, limit);
   const isNext = (seen.order ?? seen.definition.order) === 'next';
   const [rows, total] = await Promise.all([
     toRows(listo, shown, isNext),
-    place ? { count: 0, isMore: false } : countAll(listo, queries, now),
+    place ? { count: 0, isMore: false } : countAll(listo, parts, { limit: limit + 1, now }),
   ]);
   return { rows, total, next: records.length > limit ? toText(shown.at(-1)!.place) : null };
 }

@@ -52,39 +52,65 @@ function groupSql(groupBy: Grouping, work: Work): string {
 /** Whether all that a condition lets through belongs to the viewer's teams, which may read all of it. */
 function isOfTheirTeams(condition: Condition, viewer: Viewer): boolean {
   const own = new Set<unknown>(viewer.teams.map(({ teamId }) => teamId));
-  const parts = 'all' in condition ? condition.all : [condition];
-  return parts.some(
+  if ('any' in condition) return condition.any.every((part) => isOfTheirTeams(part, viewer));
+  return partsOf(condition).some(
     (part) =>
-      'op' in part &&
-      part.field === 'teamId' &&
-      ((part.op === 'is' && own.has(part.value)) ||
-        (part.op === 'in' && part.value.every((value) => own.has(value)))),
+      ('any' in part && part.any.length > 0 && isOfTheirTeams(part, viewer)) ||
+      ('op' in part &&
+        part.field === 'teamId' &&
+        ((part.op === 'is' && own.has(part.value)) ||
+          (part.op === 'in' && part.value.every((value) => own.has(value))))),
   );
 }
 
-const SPLIT_FIELDS = ['teamId', 'state', 'assigneeId'];
+const SPLIT_FIELDS = ['teamId', 'state'];
 const MOST_BRANCHES = 40;
 
+const partsOf = (condition: Condition): Condition[] => ('all' in condition ? condition.all : [condition]);
+const both = (one: Condition, other: Condition): Condition => ({ all: [...partsOf(one), ...partsOf(other)] });
+
+/** Alternatives as parts that exclude each other: each without what the ones before let through. */
+function splitAny(alternatives: Condition[]): Condition[] {
+  return alternatives.map((part, i) =>
+    alternatives.slice(0, i).reduce((all, before) => both(all, { not: before }), part),
+  );
+}
+
+/** One part of a condition as several that exclude each other, where an index can tell them apart. */
+function splitPart(part: Condition): Condition[] {
+  if ('any' in part && part.any.length > 1) return splitAny(part.any).flatMap(splitBranches);
+  if ('op' in part && part.op === 'in' && SPLIT_FIELDS.includes(part.field) && part.value.length > 0)
+    return [...new Set(part.value)].map((value) => ({ field: part.field, op: 'is' as const, value }));
+  return [part];
+}
+
 /**
- * A condition as several that exclude each other, each on single teams and states: so each is one stretch of an index
- * in the order of the list, where `IN` would have all of it sorted.
+ * A condition as several that exclude each other, each on single teams, states and alternatives: so each is one stretch
+ * of an index in the order of the list, where `IN` or `OR` would have all of it sorted.
  */
 export function splitBranches(condition: Condition): Condition[] {
-  const parts = 'all' in condition ? condition.all : [condition];
-  let branches: Condition[][] = [[]];
-  for (const part of parts) {
-    const isSplit = 'op' in part && part.op === 'in' && SPLIT_FIELDS.includes(part.field);
-    const values = isSplit ? [...new Set(part.value)] : [];
-    if (values.length > 0 && branches.length * values.length <= MOST_BRANCHES)
-      branches = branches.flatMap((branch) =>
-        values.map((value) => [
-          ...branch,
-          { field: (part as { field: string }).field, op: 'is' as const, value },
-        ]),
-      );
-    else branches = branches.map((branch) => [...branch, part]);
+  let branches: Condition[] = [{ all: [] }];
+  for (const part of partsOf(condition)) {
+    const splits = splitPart(part);
+    const isFew = branches.length * splits.length <= MOST_BRANCHES;
+    branches = isFew
+      ? branches.flatMap((branch) => splits.map((split) => both(branch, split)))
+      : branches.map((branch) => both(branch, part));
   }
-  return branches.map((all) => ({ all }));
+  return branches;
+}
+
+/** What falls due before an instant moves before it too, as no head start is negative: so the order's index is left there. */
+function boundOf(branch: Condition): number | null {
+  for (const part of partsOf(branch))
+    if (
+      'op' in part &&
+      part.field === 'dueAt' &&
+      (part.op === 'lt' || part.op === 'lte') &&
+      typeof part.value === 'number'
+    )
+      return part.value;
+  return null;
 }
 
 function isFinished(branch: Condition): boolean {
@@ -164,7 +190,10 @@ export function createWorkQuery(work: Work, query: ListQuery): WorkQuery | null 
     const compiled = compile(branch, `c${i}x`);
     Object.assign(values, compiled.values);
     const sorting = { key: keyOf(order, work, isFinished(branch)), direction: directionOf(order), group };
-    return { sorting, sql: `${compiled.sql} AND ${rest} ${beyond(sorting, after, PART[work])}` };
+    const bound = work === 'ticket' && order === 'next' ? boundOf(branch) : null;
+    if (bound !== null) values[`bound${i}`] = bound;
+    const bounded = bound === null ? '' : `AND t.moveBy <= :bound${i}`;
+    return { sorting, sql: `${compiled.sql} AND ${rest} ${bounded} ${beyond(sorting, after, PART[work])}` };
   });
   const whole = compile(condition, 'w');
   Object.assign(values, whole.values);
