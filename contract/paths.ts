@@ -33,6 +33,7 @@ export const paths = {
   },
   people: {
     search: { method: 'get', path: '/people' },
+    card: { method: 'get', path: '/people/:id' },
     teams: { method: 'get', path: '/teams' },
   },
   calendars: {

@@ -1,7 +1,9 @@
 import * as z from 'zod';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idSchema, localTextSchema, personRefSchema } from './shared';
+import { KNOWN_FACTS } from '../core/forms';
+import { TICKET_STATES } from '../core/tickets';
+import { idParams, idSchema, instantSchema, localTextSchema, personRefSchema } from './shared';
 import { outOfHoursSchema, progressLabelSchema } from './teams';
 import { orderWeightsSchema } from './worklists';
 
@@ -32,9 +34,29 @@ export type Team = z.infer<typeof teamSchema>;
 export const peopleEndpoints = {
   search: endpoint({
     ...paths.people.search,
-    summary: 'People whose name fits',
+    summary: 'People by a part of their name, telephone, site, vessel or device',
     query: z.object({ q: z.string().max(100) }),
     answer: z.array(personCardSchema),
+  }),
+  card: endpoint({
+    ...paths.people.card,
+    summary: 'Who someone is, for whoever helps them: what is known, what is open, what happened before',
+    params: idParams,
+    answer: personCardSchema.extend({
+      phone: z.string(),
+      department: z.string(),
+      manager: z.string().nullable(),
+      known: z.partialRecord(z.enum(KNOWN_FACTS), z.string()),
+      tickets: z.array(
+        z.object({
+          number: z.number().int(),
+          title: z.string(),
+          state: z.enum(TICKET_STATES),
+          createdAt: instantSchema,
+          rating: z.number().int().nullable(),
+        }),
+      ),
+    }),
   }),
   teams: endpoint({
     ...paths.people.teams,

@@ -35,6 +35,12 @@ const ServiceEditor = lazy(() =>
   import('./workshop/services/ServiceEditor').then(({ ServiceEditor: page }) => ({ default: page })),
 );
 
+const RoutingPage = lazy(() =>
+  import('./workshop/routing/RoutingPage').then(({ RoutingPage: page }) => ({ default: page })),
+);
+const RaisePage = lazy(() =>
+  import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
+);
 const MailPage = lazy(() =>
   import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
 );
@@ -54,6 +60,7 @@ export const router = createBrowserRouter([
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
       { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
+      { path: 'desk/raise', element: <RaisePage /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },
@@ -63,6 +70,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
+      { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/mail', element: <MailPage /> },
       { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },

@@ -1,5 +1,9 @@
 import { api } from '../../contract';
-import { maySetUp } from '../../core/rights';
+import { isAgent, maySetUp } from '../../core/rights';
+import type { TicketState } from '../../core/tickets';
+import { ProblemError } from '../http/problems';
+import { getKnownFacts } from '../sessions/me';
+import { visibleTo } from '../tickets/visibility';
 import { DEFAULT_WEIGHTS } from '../../core/worklist';
 import { mayLead } from '../worklists/lists';
 import { serve, type Routes } from '../http/serve';
@@ -15,10 +19,42 @@ export const peopleRoutes: Routes = (router, listo) => {
     const pattern = `%${query.q.trim().replace(/[%_\\]/g, '\\$&')}%`;
     const rows = await select<Card>(
       `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site FROM people p JOIN sites s ON s.id = p.siteId
-       WHERE p.name LIKE :pattern AND p.leftAt IS NULL ORDER BY p.name LIMIT :limit`,
-      { pattern, limit: FOUND },
+       WHERE (p.name LIKE :pattern OR p.device LIKE :pattern OR p.vessel LIKE :pattern OR s.name LIKE :pattern
+         OR (:digits <> '' AND REPLACE(REPLACE(p.phone, ' ', ''), '-', '') LIKE CONCAT('%', :digits, '%')))
+         AND p.leftAt IS NULL ORDER BY p.name NOT LIKE :pattern, p.name LIMIT :limit`,
+      {
+        pattern,
+        limit: FOUND,
+        digits: query.q.replace(/\D/g, '').length >= 3 ? query.q.replace(/\D/g, '') : '',
+      },
     );
     return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
+  });
+
+  serve(router, people.card, async ({ viewer, params }) => {
+    if (!isAgent(viewer)) throw new ProblemError('forbidden');
+    const person = await tables.people.findOne({ id: params.id, leftAt: null });
+    const site = person && (await tables.sites.findOne({ id: person.siteId }));
+    if (!person || !site) throw new ProblemError('notFound');
+    const manager = person.managerId === null ? null : await tables.people.findOne({ id: person.managerId });
+    const visible = visibleTo(viewer);
+    const tickets = await select<{
+      number: number;
+      title: string;
+      state: TicketState;
+      createdAt: number;
+      rating: number | null;
+    }>(
+      `SELECT t.number, t.title, t.state, t.createdAt, t.rating FROM tickets t WHERE t.requesterId = :requesterId AND ${visible.sql}
+       ORDER BY t.state IN ('received', 'inWork', 'held') DESC, t.number DESC LIMIT 12`,
+      { ...visible.values, requesterId: person.id },
+    );
+    const { id, name, goesFirst, title, phone, department } = person;
+    return {
+      ...{ id, name, goesFirst, title, phone, department, site: site.name, tickets },
+      manager: manager?.name ?? null,
+      known: getKnownFacts(person, site.name),
+    };
   });
 
   serve(router, people.teams, async ({ viewer }) => {

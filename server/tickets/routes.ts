@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { createRights, may } from '../../core/rights';
+import { createRights, isAgent, may } from '../../core/rights';
 import { serve, type Routes } from '../http/serve';
 import { readReckoning } from '../clocks/read';
 import { changeAnswers } from './changeAnswers';
@@ -14,7 +14,12 @@ import { find, readMine } from './find';
 
 export const ticketRoutes: Routes = (router, listo) => {
   const { tickets, clocks } = api;
-  serve(router, tickets.create, ({ viewer, actor, body }) => createTicket(listo, viewer, actor, body));
+  serve(router, tickets.create, ({ viewer, actor, body }) =>
+    // What a caller does not know is asked later.
+    createTicket(listo, viewer, actor, body, {
+      isLenient: isAgent(viewer) && body.requesterId !== undefined && body.via !== 'portal',
+    }),
+  );
   serve(router, tickets.get, ({ viewer, params }) => readTicket(listo, viewer, params.number));
   serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
   serve(router, tickets.change, ({ viewer, actor, params, body }) =>

@@ -84,6 +84,8 @@ export const en = {
     dark: 'Dark',
     light: 'Light',
     keys: 'All keys',
+    presence: { available: 'Available', busy: 'Busy', away: 'Away' },
+    loadOf: '{{load}} of {{capacity}}',
     language: 'Português',
     offline: 'Listo cannot be reached right now. It tries again by itself; what you write is kept.',
     live: 'Live',
@@ -150,6 +152,7 @@ export const en = {
   },
   fields: {
     missing: 'This is needed.',
+    leftOn: 'This timer was left on. Say how long it was really.',
     itself: 'A ticket cannot stand under itself.',
     ring: 'That one stands under this one already.',
     isUnder: 'It stands under another ticket already. Take it apart first, or choose that one.',
@@ -528,6 +531,8 @@ export const en = {
     putMine: 'Put mine over it',
     fields: {
       progressId: 'How far it is',
+      estimateMinutes: 'Estimate',
+      underNumber: 'Stands under',
       progressFinishedAt: 'How far it is',
       state: 'State',
       assigneeId: 'Assignee',

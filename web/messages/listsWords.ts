@@ -1,9 +1,9 @@
 import { addWords } from './addWords';
-import { bulkEn } from './bulk.en';
-import { bulkPt } from './bulk.pt';
+import { deskWordsEn } from './desk.en';
+import { deskWordsPt } from './desk.pt';
 import { listsEn } from './lists.en';
 import { listsPt } from './lists.pt';
 
 addWords('lists', { en: listsEn, pt: listsPt });
-for (const part of ['bulk', 'ready', 'together'] as const)
-  addWords(part, { en: bulkEn[part], pt: bulkPt[part] });
+for (const part of ['bulk', 'raise', 'ready', 'spent', 'together'] as const)
+  addWords(part, { en: deskWordsEn[part], pt: deskWordsPt[part] });

@@ -11,8 +11,8 @@ import { mailEn } from './mail.en';
 import { mailPt } from './mail.pt';
 import { listsEn } from './lists.en';
 import { listsPt } from './lists.pt';
-import { bulkEn } from './bulk.en';
-import { bulkPt } from './bulk.pt';
+import { deskWordsEn } from './desk.en';
+import { deskWordsPt } from './desk.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -36,7 +36,7 @@ const english = flatten({
   services: servicesEn,
   mail: mailEn,
   lists: listsEn,
-  ...bulkEn,
+  ...deskWordsEn,
 });
 const portuguese = flatten({
   ...pt,
@@ -45,7 +45,7 @@ const portuguese = flatten({
   services: servicesPt,
   mail: mailPt,
   lists: listsPt,
-  ...bulkPt,
+  ...deskWordsPt,
 });
 
 test('both languages have the same keys, the same blanks, and no empty word', () => {

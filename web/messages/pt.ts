@@ -85,6 +85,8 @@ export const pt: Messages = {
     dark: 'Escuro',
     light: 'Claro',
     keys: 'Todas as teclas',
+    presence: { available: 'Disponível', busy: 'Ocupado', away: 'Ausente' },
+    loadOf: '{{load}} de {{capacity}}',
     language: 'English',
     offline:
       'Não se consegue chegar ao Listo neste momento. Ele tenta de novo sozinho; o que escreve fica guardado.',
@@ -152,6 +154,7 @@ export const pt: Messages = {
   },
   fields: {
     missing: 'Isto é necessário.',
+    leftOn: 'Este relógio ficou ligado. Diga quanto foi na verdade.',
     itself: 'Um pedido não pode ficar sob si próprio.',
     ring: 'Esse já está sob este.',
     isUnder: 'Já está sob outro pedido. Separe-o primeiro, ou escolha esse.',
@@ -537,6 +540,8 @@ export const pt: Messages = {
     putMine: 'Pôr o meu por cima',
     fields: {
       progressId: 'Em que ponto está',
+      estimateMinutes: 'Estimativa',
+      underNumber: 'Está sob',
       progressFinishedAt: 'Em que ponto está',
       state: 'Estado',
       assigneeId: 'Responsável',

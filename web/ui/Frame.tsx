@@ -1,7 +1,7 @@
 import { Menu, useMantineColorScheme, VisuallyHidden } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { createContext, Suspense, useContext, useState } from 'react';
+import { createContext, lazy, Suspense, useContext, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api } from '../api/endpoints';
 import type { LiveEvent } from '../../contract/live';
@@ -15,9 +15,12 @@ import classes from './Frame.module.css';
 import { KeysPage } from './KeysPage';
 import { Notifications } from './Notifications';
 import { Palette } from './Palette';
+import { Presence } from './Presence';
 import { Waiting } from './Waiting';
 import { useKeys } from './useKeys';
 
+/** It comes with the Desk. */
+const TimerBar = lazy(() => import('../desk/spent/TimerBar').then(({ TimerBar: bar }) => ({ default: bar })));
 const LastChange = createContext<LiveEvent | null>(null);
 /** The last change that the live stream brought. */
 export const useLastChange = (): LiveEvent | null => useContext(LastChange);
@@ -119,6 +122,12 @@ export function Frame() {
           <span>{t('frame/find')}</span>
           <kbd>F</kbd>
         </button>
+        {me.areas.includes('desk') && (
+          <Suspense fallback={null}>
+            <TimerBar />
+          </Suspense>
+        )}
+        <Presence />
         <Notifications />
         <PersonMenu onKeys={() => setKeysOpen(true)} />
       </header>

@@ -65,7 +65,7 @@ export function Palette() {
         id: `p${id}`,
         label: t('palette/raiseFor', { name }),
         description: title,
-        onClick: go(`/ask?for=${id}`),
+        onClick: go(isAgent ? `/desk/raise?for=${id}` : `/ask?for=${id}`),
       })),
     },
     {

@@ -10,6 +10,7 @@ import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useKeys } from '../../ui/useKeys';
 import { Waiting } from '../../ui/Waiting';
+import { Spent } from '../spent/Spent';
 import { PlanSteps } from '../../plan/PlanSteps';
 import { Clocks } from './Clocks';
 import classes from './DeskTicket.module.css';
@@ -73,6 +74,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         <Requester ticket={ticket} now={now} />
         <Facts ticket={ticket} />
         <Together ticket={ticket} list={list} />
+        <Spent ticket={ticket} />
       </aside>
     </article>
   );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { Temporal } from 'temporal-polyfill';
 import type { Condition } from '../../../core/conditions';
+import { useNow } from '../../api/clock';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../ui/times';
@@ -25,7 +26,8 @@ export function DueCalendar({ list, search }: { list: SeenList; search: string }
   const me = useMe();
   const [week, setWeek] = useState(0);
   const [opened, setOpened] = useState<string | null>(null);
-  const today = Temporal.Now.plainDateISO(me.timeZone);
+  const present = useNow(60_000);
+  const today = Temporal.Instant.fromEpochMilliseconds(present).toZonedDateTimeISO(me.timeZone).toPlainDate();
   const first = today.subtract({ days: today.dayOfWeek - 1 }).add({ weeks: week });
   const days = Array.from({ length: WEEKS * 7 }, (_, i) => first.add({ days: i }));
   const startOf = (day: Temporal.PlainDate): number => day.toZonedDateTime(me.timeZone).epochMilliseconds;
@@ -68,7 +70,7 @@ export function DueCalendar({ list, search }: { list: SeenList; search: string }
         >
           ←
         </Button>
-        <strong>{monthOf(first.add({ days: 10 }))}</strong>
+        <strong>{monthOf(first)}</strong>
         <Button
           size="compact-sm"
           variant="default"

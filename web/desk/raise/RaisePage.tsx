@@ -1,0 +1,219 @@
+import { Button, NativeSelect, Select, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import '../../messages/listsWords';
+import { fillIn, findByWords } from './fillCall';
+import { call } from '../../api/call';
+import { api } from '../../api/endpoints';
+import { useMe, usePeopleSearch, useRenew, useService, useServices } from '../../api/queries';
+import { useDraft } from '../../api/useDraft';
+import { useWords } from '../../messages/useWords';
+import { Lost } from '../../ui/Lost';
+import { PersonName } from '../../ui/PersonName';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useTimes } from '../../ui/useTimes';
+import { useWhyAlike } from '../ticket/Together';
+import classes from './Raise.module.css';
+
+type Draft = {
+  personId: string | null;
+  serviceId: string | null;
+  title: string;
+  via: 'phone' | 'inPerson';
+  key: string;
+};
+
+/** Who is calling: what is open, and what happened before. */
+function Caller({ id }: { id: string }) {
+  const { t } = useWords();
+  const times = useTimes();
+  const { data, error } = useQuery({
+    queryKey: ['person', id],
+    queryFn: () => call(api.people.card, { params: { id } }),
+  });
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return null;
+  const facts = [data.title, data.department, data.site, data.known.vessel, data.known.device, data.phone];
+  return (
+    <section aria-label={t('raise/caller')} className={classes.caller}>
+      <h2>
+        <PersonName person={data} />
+      </h2>
+      <p>{facts.filter(Boolean).join(' · ')}</p>
+      {data.manager && <p>{t('raise/manager', { name: data.manager })}</p>}
+      <ul>
+        {data.tickets.map(({ number, title, state, createdAt, rating }) => (
+          <li key={number}>
+            <Link to={`/desk/everything/${number}`}>
+              {number} <bdi>{title}</bdi>
+            </Link>
+            <small>
+              {t(`states/${state}`)} · {times.day(createdAt)}
+              {rating !== null && ` · ${t('raise/rated', { rating })}`}
+            </small>
+          </li>
+        ))}
+      </ul>
+      {data.tickets.length === 0 && <p>{t('raise/noHistory')}</p>}
+    </section>
+  );
+}
+
+/** Whether it is reported already. */
+function Reported({ title, serviceId }: { title: string; serviceId: string }) {
+  const { t } = useWords();
+  const why = useWhyAlike();
+  const [asked] = useDebouncedValue(title, 250);
+  const { data = [] } = useQuery({
+    queryKey: ['reported', asked, serviceId],
+    enabled: asked.trim().length > 3,
+    placeholderData: keepPreviousData,
+    queryFn: () => call(api.together.reported, { query: { title: asked, serviceId } }),
+  });
+  if (data.length === 0) return null;
+  return (
+    <section className={classes.reported} aria-label={t('together/reported')}>
+      <h2>{t('together/reported')}</h2>
+      <ul>
+        {data.map((like) => (
+          <li key={like.number} data-like={like.number}>
+            <Link to={`/desk/everything/${like.number}`}>
+              {like.number} <bdi>{like.title}</bdi>
+            </Link>
+            <small>
+              {like.requester} · {why(like)}
+            </small>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Raising a ticket for someone who calls or stands at the desk: who, what, in a few words. The rest is filled in. */
+export function RaisePage() {
+  const { t, local } = useWords();
+  const me = useMe();
+  const navigate = useNavigate();
+  const renew = useRenew();
+  const [search] = useSearchParams();
+  const [draft, setDraft, clear] = useDraft<Draft>('raise', {
+    ...{ personId: search.get('for'), serviceId: null, title: '', via: 'phone', key: nanoid() },
+  });
+  const [typed, setTyped] = useState('');
+  const [q] = useDebouncedValue(typed, 120);
+  const { data: people = [] } = usePeopleSearch(q);
+  const { data: services = [] } = useServices();
+  const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
+  const { data: person } = useQuery({
+    queryKey: ['person', draft.personId],
+    enabled: draft.personId !== null,
+    queryFn: () => call(api.people.card, { params: { id: draft.personId! } }),
+  });
+  const send = useMutation({
+    mutationFn: () =>
+      call(api.tickets.create, {
+        key: draft.key,
+        body: {
+          serviceId: draft.serviceId!,
+          requesterId: draft.personId!,
+          title: draft.title.trim(),
+          answers: service?.id === draft.serviceId ? fillIn(service.form, person?.known ?? {}) : {},
+          via: draft.via,
+        },
+      }),
+    onSuccess: async ({ number }) => {
+      clear();
+      renew(number);
+      notifications.show({ message: t('service/sent', { number }) });
+      await navigate(`/desk/everything/${number}`);
+    },
+  });
+  if (!me.areas.includes('desk')) return <Lost />;
+  const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change, key: nanoid() });
+  const guessed = findByWords(
+    services.map(({ id, title, description }) => ({ id, text: `${local(title)} ${local(description)}` })),
+    draft.title,
+  );
+  const isReady = draft.personId !== null && draft.serviceId !== null && draft.title.trim() !== '';
+  const known = person && person.id === draft.personId ? [{ value: person.id, label: person.name }] : [];
+  const found = people.map(({ id, name, title, site }) => ({
+    value: id,
+    label: `${name}, ${title}, ${site}`,
+  }));
+  return (
+    <div className={classes.page}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isReady) send.mutate();
+        }}
+      >
+        <h1>{t('raise/title')}</h1>
+        <Select
+          autoFocus
+          searchable
+          clearable
+          label={t('raise/who')}
+          placeholder={t('raise/whoBlank')}
+          filter={({ options }) => options}
+          searchValue={typed}
+          onSearchChange={setTyped}
+          data={found.length > 0 ? found : known}
+          value={draft.personId}
+          onChange={(personId) => set({ personId })}
+        />
+        <TextInput
+          label={t('raise/what')}
+          placeholder={t('raise/whatBlank')}
+          maxLength={200}
+          value={draft.title}
+          onChange={({ target }) => set({ title: target.value })}
+        />
+        <Select
+          searchable
+          label={t('raise/service')}
+          placeholder={t('raise/serviceBlank')}
+          data={services.map(({ id, title }) => ({ value: id, label: local(title) }))}
+          value={draft.serviceId}
+          onChange={(serviceId) => set({ serviceId })}
+        />
+        {draft.serviceId === null && guessed.length > 0 && (
+          <div className={classes.guesses}>
+            {guessed.slice(0, 3).map((id) => (
+              <Button key={id} size="compact-sm" variant="default" onClick={() => set({ serviceId: id })}>
+                {local(services.find((each) => each.id === id)!.title)}
+              </Button>
+            ))}
+          </div>
+        )}
+        <NativeSelect
+          label={t('raise/door')}
+          value={draft.via}
+          data={(['phone', 'inPerson'] as const).map((value) => ({ value, label: t(`doors/${value}`) }))}
+          onChange={({ target }) => set({ via: target.value as Draft['via'] })}
+        />
+        <ProblemNote error={send.error} />
+        <Button type="submit" loading={send.isPending} disabled={!isReady}>
+          {t('raise/send')}
+        </Button>
+        {draft.serviceId && (
+          <Link
+            className={classes.whole}
+            to={`/ask/services/${draft.serviceId}?${new URLSearchParams({ title: draft.title, ...(draft.personId && { for: draft.personId, name: person?.name ?? '' }) })}`}
+          >
+            {t('raise/whole')}
+          </Link>
+        )}
+        {draft.serviceId && <Reported title={draft.title} serviceId={draft.serviceId} />}
+      </form>
+      <aside>
+        {draft.personId ? <Caller id={draft.personId} /> : <p className={classes.lead}>{t('raise/lead')}</p>}
+      </aside>
+    </div>
+  );
+}
