@@ -14,6 +14,7 @@ import { routingEndpoints } from './routing';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { spentEndpoints } from './spent';
+import { surgeEndpoints } from './surge';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
 import { togetherEndpoints } from './together';
@@ -33,6 +34,7 @@ export const api = {
   tickets: ticketEndpoints,
   worklists: worklistEndpoints,
   bulk: bulkEndpoints,
+  surge: surgeEndpoints,
   spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,

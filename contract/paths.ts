@@ -114,6 +114,10 @@ export const paths = {
     estimate: { method: 'put', path: '/tickets/:number/estimate' },
     sums: { method: 'get', path: '/time/sums' },
   },
+  surge: {
+    list: { method: 'get', path: '/surges' },
+    setRate: { method: 'put', path: '/teams/:id/surge' },
+  },
   bulk: {
     start: { method: 'post', path: '/worklists/:id/bulk' },
     get: { method: 'get', path: '/bulk/:id' },

@@ -33,8 +33,10 @@ import { createMailboxRoutes } from './standIns/mailbox';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { spentRoutes } from './spent/routes';
+import { surgeRoutes } from './surge/routes';
 import { togetherRoutes } from './together/routes';
 import { ticketRoutes } from './tickets/routes';
+import { exportRoutes } from './worklists/export';
 import { worklistRoutes } from './worklists/routes';
 
 /** Texts may be long; files go another way. */
@@ -96,6 +98,8 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     routingRoutes,
     togetherRoutes,
     spentRoutes,
+    surgeRoutes,
+    exportRoutes,
     approvalRoutes,
     planRoutes,
     absenceRoutes,

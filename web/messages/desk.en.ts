@@ -85,6 +85,15 @@ export const deskWordsEn = {
     of: '{{share}} % of {{span}}',
     over: '{{share}} % of {{span}}: over',
   },
+  surge: {
+    title: '{{count}} of “{{service}}” within the hour',
+    usual: 'where this hour of the week usually brings {{usual}}',
+    show: 'Show them',
+    tie_one: 'Put {{count}} under {{number}}',
+    tie_other: 'Put {{count}} under {{number}}',
+    how: 'What came within the last hour is held against the same hour of the eight weeks before. It is said where so many would come by chance (after Poisson) in fewer quiet hours than this:',
+    rate: 'False alarms in quiet hours',
+  },
   together: {
     title: 'What happened before',
     nothingAlike: 'Nothing alike is known.',

@@ -85,6 +85,15 @@ export const deskWordsPt = {
     of: '{{share}} % de {{span}}',
     over: '{{share}} % de {{span}}: acima',
   },
+  surge: {
+    title: '{{count}} de “{{service}}” na última hora',
+    usual: 'quando esta hora da semana costuma trazer {{usual}}',
+    show: 'Mostrar',
+    tie_one: 'Pôr {{count}} sob {{number}}',
+    tie_other: 'Pôr {{count}} sob {{number}}',
+    how: 'O que chegou na última hora é comparado com a mesma hora das oito semanas anteriores. É dito quando tantos chegariam por acaso (segundo Poisson) em menos horas calmas do que isto:',
+    rate: 'Falsos alarmes em horas calmas',
+  },
   together: {
     title: 'O que houve antes',
     nothingAlike: 'Não se conhece nada parecido.',

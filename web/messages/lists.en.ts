@@ -4,6 +4,7 @@ export const listsEn = {
   own: 'Own and shared',
   shared: 'shared',
   ownLead: '{{count}} in this list',
+  export: { csv: 'All of it as CSV', xlsx: 'All of it as a workbook (XLSX)' },
   makeFrom: 'Keep this as a list of your own …',
   changeThis: 'Change this list …',
   make: 'A worklist of your own',

@@ -4,6 +4,7 @@ export const listsPt = {
   own: 'Próprias e partilhadas',
   shared: 'partilhada',
   ownLead: '{{count}} nesta lista',
+  export: { csv: 'Toda em CSV', xlsx: 'Toda numa folha de cálculo (XLSX)' },
   makeFrom: 'Guardar como lista sua …',
   changeThis: 'Alterar esta lista …',
   make: 'Uma lista de trabalho sua',

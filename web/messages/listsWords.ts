@@ -5,5 +5,5 @@ import { listsEn } from './lists.en';
 import { listsPt } from './lists.pt';
 
 addWords('lists', { en: listsEn, pt: listsPt });
-for (const part of ['bulk', 'raise', 'ready', 'spent', 'together'] as const)
+for (const part of ['bulk', 'raise', 'ready', 'spent', 'surge', 'together'] as const)
   addWords(part, { en: deskWordsEn[part], pt: deskWordsPt[part] });

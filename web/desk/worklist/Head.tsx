@@ -37,6 +37,11 @@ type Props = {
   onSee(change: SeenChange): void;
 };
 
+function exportAddress({ id, where }: SeenList, format: 'csv' | 'xlsx'): string {
+  const query = new URLSearchParams({ format, ...(where && { where: JSON.stringify(where) }) });
+  return `/api/v1/worklists/${id}/export?${query}`;
+}
+
 /** The worklist's name, which leads to the others. */
 function ListMenu({ list, onMake }: { list: SeenList; onMake(isNew: boolean): void }) {
   const { t } = useWords();
@@ -70,6 +75,11 @@ function ListMenu({ list, onMake }: { list: SeenList; onMake(isNew: boolean): vo
           ))}
           <Menu.Item onClick={() => onMake(true)}>{t('lists/makeFrom')}</Menu.Item>
           {list.own?.mayEdit && <Menu.Item onClick={() => onMake(false)}>{t('lists/changeThis')}</Menu.Item>}
+          {(['csv', 'xlsx'] as const).map((format) => (
+            <Menu.Item key={format} component="a" href={exportAddress(list, format)} download>
+              {t(`lists/export/${format}`)}
+            </Menu.Item>
+          ))}
           <Menu.Divider />
           <Menu.Item component={Link} to="/desk/raise">
             {t('desk/raise')}

@@ -18,6 +18,7 @@ import { Head } from './Head';
 import { MoveFromList, type ListMove } from './Worklist';
 import { NarrowRow, Row, type EditableColumn, type LiveRow } from './Row';
 import { Rows } from './Rows';
+import { SurgeBand } from './SurgeBand';
 import { useAxis } from './useAxis';
 import { useChosen } from './useChosen';
 import { useDensity } from './useDensity';
@@ -172,6 +173,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
         settle();
       }}
     >
+      {!isOpen && <SurgeBand />}
       <div className={classes.head}>
         <Head
           {...{ list, now, search, onSee, chosen: stretch, isNarrow: isOpen, total, waiting: waiting.length }}

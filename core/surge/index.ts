@@ -1,0 +1,1 @@
+export { findSurges, LEAST_COUNT, poissonTail, usualOf, type Arrivals, type Surge } from './surge';

@@ -1,0 +1,162 @@
+import type { Page } from 'puppeteer-core';
+import { startDemoApp, type DemoApp } from './harness/app';
+import { click, listBarriers, see, startBrowser, type, type TestBrowser } from './harness/browser';
+
+/** An agent's day on the Desk: lists of one's own, ways of seeing them, doing to many, what happened before. */
+let app: DemoApp;
+let browser: TestBrowser;
+const failures: string[] = [];
+beforeAll(async () => {
+  app = await startDemoApp('desk');
+  browser = await startBrowser(() => app.url, failures);
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+  await app.end();
+});
+afterEach(() => expect(failures.splice(0)).toEqual([]));
+
+const numbersOn = (page: Page): Promise<string[]> =>
+  page.$$eval('[role="row"][data-number]', (rows) => rows.map((row) => row.getAttribute('data-number')!));
+const select = (page: Page, label: string, value: string) =>
+  page.select(`select[aria-label="${label}"]`, value);
+
+test('a list of one’s own, kept from a narrowed one, shared, and found again', async () => {
+  const rui = await browser.open('rui', '/desk/teams');
+  await see(rui, 'open in your teams');
+  await click(rui, 'narrow …');
+  await type(rui, 'Only titles with these words (Enter)', 'kiosk');
+  await rui.keyboard.press('Enter');
+  await see(rui, 'Title contains kiosk');
+  await rui.keyboard.press('Escape');
+  await rui.waitForFunction(() => location.search.includes('kiosk'));
+  await rui.locator('h1 button').click();
+  await rui.locator('::-p-text(Keep this as a list of your own)').click();
+  await type(rui, 'Name', 'Kiosks');
+  await rui.select('select', 'onboard');
+  await click(rui, 'Save');
+  await see(rui, 'in this list');
+  const kept = await numbersOn(rui);
+  expect(kept.length).toBeGreaterThan(0);
+  const hanna = await browser.open('hanna', '/desk/nextUp');
+  await see(hanna, 'you can move now');
+  await hanna.locator('h1 button').click();
+  await hanna.locator('::-p-text(Kiosks)').click();
+  await see(hanna, 'in this list');
+  await hanna.waitForFunction(
+    (count) => document.querySelectorAll('[role="row"][data-number]').length === count,
+    {},
+    kept.length,
+  );
+  expect(await listBarriers(hanna)).toEqual([]);
+});
+
+test('the same list as a board, as load, as a calendar and as shares; the address says which', async () => {
+  const rui = await browser.open('rui', '/desk/teams');
+  await see(rui, 'open in your teams');
+  await select(rui, 'Seen as', 'board');
+  await rui.waitForSelector('[data-column="held"] [data-number]');
+  expect(rui.url()).toContain('as=board');
+  expect(await listBarriers(rui)).toEqual([]);
+  // A card goes to Held by its menu, and its form asks for whom.
+  const number = await rui.$eval('[data-column="inWork"] [data-number]', (card) =>
+    card.getAttribute('data-number')!,
+  );
+  await click(rui, `Move ${number}`);
+  await rui.locator('[role="menu"] ::-p-text(Held)').click();
+  await see(rui, `Hold: ${number}`);
+  await rui.keyboard.press('Escape');
+  await select(rui, 'Seen as', 'load');
+  await rui.waitForSelector('[data-person="ivo"]');
+  expect(await listBarriers(rui)).toEqual([]);
+  await select(rui, 'Seen as', 'calendar');
+  await rui.waitForSelector('[data-today]');
+  expect(await listBarriers(rui)).toEqual([]);
+  await select(rui, 'Seen as', 'shares');
+  await rui.locator('[data-field="priority"] [data-value="P4"]').click();
+  await see(rui, 'Priority is one of P4');
+  expect(await listBarriers(rui)).toEqual([]);
+  await select(rui, 'Seen as', 'time');
+  await rui.waitForSelector('[role="row"][data-number]');
+  const priorities = await rui.$$eval('[role="row"][data-number]', (rows) =>
+    rows.map((row) => row.textContent),
+  );
+  expect(priorities.every((text) => text.includes('P4'))).toBe(true);
+});
+
+test('chosen by keys, done to many at once, and put back', async () => {
+  const rui = await browser.open('rui', '/desk/unassigned');
+  await rui.waitForSelector('[role="row"][data-number]');
+  await rui.keyboard.press('ArrowDown');
+  await rui.keyboard.press('x');
+  await rui.keyboard.press('ArrowDown');
+  await rui.keyboard.press('x');
+  await see(rui, '2 chosen');
+  const chosen = await rui.$$eval('[data-chosen]', (rows) =>
+    rows.map((row) => row.getAttribute('data-number')!),
+  );
+  await click(rui, 'Take');
+  await see(rui, '2 of 2 done.');
+  const mine = await browser.open('rui', '/desk/mine');
+  for (const number of chosen) await mine.waitForSelector(`[data-number="${number}"]`);
+  await click(rui, 'Undo');
+  await see(rui, '2 of 2 put back.');
+  for (const number of chosen) await rui.waitForSelector(`[data-number="${number}"]`);
+});
+
+test('a value is changed where it stands in the row; another sees it without a reload', async () => {
+  const rui = await browser.open('rui', '/desk/unassigned');
+  const hanna = await browser.open('hanna', '/desk/mine');
+  await rui.waitForSelector('[role="row"][data-number]');
+  await see(hanna, 'with you');
+  const number = (await numbersOn(rui))[0]!;
+  await rui.locator(`[data-number="${number}"] ::-p-text(Unassigned)`).click();
+  await rui.waitForSelector('::-p-aria([name="Give it to"])');
+  await rui.locator('[role="option"] ::-p-text(Hanna Vik)').click();
+  await hanna.waitForSelector(`[data-number="${number}"]`);
+});
+
+test('a ready text by a few letters, time by the timer, and what is alike, on one page', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();
+  await see(rui, 'What happened before');
+  await rui.waitForSelector('[data-like]');
+  await click(rui, 'Ready texts');
+  await click(rui, 'Change ready texts …');
+  await click(rui, 'A new ready text');
+  await type(rui, 'Name', 'On its way');
+  await type(rui, 'In English', 'Hello {name}, {number} is on its way.');
+  await click(rui, 'Save');
+  await see(rui, 'On its way');
+  await rui.keyboard.press('Escape');
+  await click(rui, 'Ready texts');
+  await type(rui, 'Find a ready text by a few letters', 'oiw');
+  await rui.waitForSelector('[role="option"][aria-selected="true"]');
+  await rui.keyboard.press('Enter');
+  await rui.waitForFunction(() =>
+    [...document.querySelectorAll('textarea')].some(({ value }) =>
+      /^Hello Tomás, \d+ is on its way\.$/.test(value),
+    ),
+  );
+  await click(rui, 'Start the timer');
+  await see(rui, 'Timer: 1 min');
+  await rui.reload();
+  await see(rui, 'Timer: 1 min');
+  await rui.locator('section[aria-label="Time spent"] ::-p-text(Stop the timer)').click();
+  await see(rui, 'Start the timer');
+  expect(await listBarriers(rui)).toEqual([]);
+});
+
+test('a caller: their history first, reported already, raised with few words', async () => {
+  const bia = await browser.open('bia', '/desk/raise');
+  await type(bia, 'Who', 'Tomás V');
+  await bia.locator('[role="option"] ::-p-text(Tomás Veiga)').click();
+  await see(bia, 'Kiosk 3 frozen on payment');
+  await type(bia, 'What is it about?', 'Kiosk frozen on payment again');
+  await bia.locator('button ::-p-text(A ticket kiosk has a problem)').click();
+  await see(bia, 'Already reported?');
+  expect(await listBarriers(bia)).toEqual([]);
+  await click(bia, 'Raise it');
+  await bia.waitForFunction(() => /\/desk\/everything\/\d+$/.test(location.pathname));
+  await see(bia, 'by phone');
+});

@@ -1,0 +1,80 @@
+import { api } from '../../contract';
+import { findSurges } from '../../core/surge';
+import { isAgent } from '../../core/rights';
+import { ProblemError } from '../http/problems';
+import { OK, serve, type Routes } from '../http/serve';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { mayLead } from '../worklists/lists';
+
+const HOUR = 3_600_000;
+const WEEK = 168 * HOUR;
+/** So many weeks say what is usual. */
+const WEEKS = 8;
+/** One quiet hour in a hundred may raise a false alarm, unless the lead chooses otherwise. */
+const DEFAULT_RATE = 0.01;
+const SHOWN = 200;
+
+const nameOf = (teamId: string): string => `surge:${teamId}`;
+
+async function readRate(listo: Listo, teamId: string): Promise<number> {
+  const setting = await listo.db.tables.settings.findOne({ name: nameOf(teamId) });
+  return typeof setting?.value === 'number' ? setting.value : DEFAULT_RATE;
+}
+
+type Counted = { serviceId: string; teamId: string; week: number; count: number };
+
+/** Arrivals of the last hour and of the same hour in the weeks before, by service, in some teams. */
+async function countArrivals(listo: Listo, teamIds: string[], now: number): Promise<Counted[]> {
+  const hours = Array.from({ length: WEEKS + 1 }, (_, week) => {
+    const to = now - week * WEEK;
+    return `SELECT serviceId, teamId, ${week} AS week, COUNT(*) AS count FROM tickets
+      WHERE createdAt > ${to - HOUR} AND createdAt <= ${to} AND teamId IN (:teamIds) GROUP BY serviceId, teamId`;
+  });
+  return listo.db.select<Counted>(hours.join(' UNION ALL '), { teamIds });
+}
+
+async function readSurges(listo: Listo, viewer: SignedIn) {
+  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  const now = listo.clock.now();
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  const counted = await countArrivals(listo, teamIds, now);
+  const found = [];
+  for (const teamId of teamIds) {
+    const own = counted.filter((row) => row.teamId === teamId);
+    const services = [...new Set(own.map(({ serviceId }) => serviceId))];
+    const countOf = (serviceId: string, week: number): number =>
+      own.find((row) => row.serviceId === serviceId && row.week === week)?.count ?? 0;
+    const arrivals = services.map((key) => ({
+      key,
+      count: countOf(key, 0),
+      before: Array.from({ length: WEEKS }, (_, i) => countOf(key, i + 1)),
+    }));
+    found.push(...findSurges(arrivals, await readRate(listo, teamId)).map((surge) => ({ ...surge, teamId })));
+  }
+  const surges = await Promise.all(
+    found.map(async ({ key: serviceId, teamId, ...surge }) => {
+      const service = await listo.db.tables.services.findOne({ id: serviceId });
+      const rows = await listo.db.select<{ number: number }>(
+        `SELECT number FROM tickets WHERE createdAt > :since AND serviceId = :serviceId AND teamId = :teamId AND underNumber IS NULL
+           AND state IN ('received', 'inWork') ORDER BY number LIMIT ${SHOWN}`,
+        { since: now - HOUR, serviceId, teamId },
+      );
+      const numbers = rows.map(({ number }) => number);
+      return { ...surge, serviceId, service: service!.title, since: now - HOUR, numbers };
+    }),
+  );
+  return { surges, alarmRate: await readRate(listo, teamIds[0]!) };
+}
+
+export const surgeRoutes: Routes = (router, listo) => {
+  serve(router, api.surge.list, ({ viewer }) => readSurges(listo, viewer));
+  serve(router, api.surge.setRate, async ({ viewer, params, body }) => {
+    if (!mayLead(viewer, params.id)) throw new ProblemError('forbidden');
+    const { settings } = listo.db.tables;
+    await settings.insertAll([{ name: nameOf(params.id), value: body.alarmRate }], undefined, {
+      updates: ['value'],
+    });
+    return OK;
+  });
+};

@@ -1,0 +1,123 @@
+import { Button, NumberInput, Popover } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { SurgeRow } from '../../../contract/surge';
+import { call } from '../../api/call';
+import { api } from '../../api/endpoints';
+import { useMe, useRenew, useTeams } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { ProblemNote } from '../../ui/ProblemNote';
+import classes from './Worklist.module.css';
+
+const LOOK_MS = 60_000;
+
+/** How often a quiet hour may raise a false alarm; the lead's to choose. */
+function Rate({ alarmRate }: { alarmRate: number }) {
+  const { t } = useWords();
+  const me = useMe();
+  const client = useQueryClient();
+  const { data: teams = [] } = useTeams();
+  const [percent, setPercent] = useState(alarmRate * 100);
+  const teamId = me.teams[0]?.teamId ?? '';
+  const mayLead = teams.some(({ id, mayLead: may }) => id === teamId && may);
+  const save = useMutation({
+    mutationFn: () => call(api.surge.setRate, { params: { id: teamId }, body: { alarmRate: percent / 100 } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['surges'] }),
+  });
+  return (
+    <>
+      <p style={{ marginTop: 0 }}>{t('surge/how')}</p>
+      {mayLead && (
+        <>
+          <NumberInput
+            size="xs"
+            label={t('surge/rate')}
+            suffix=" %"
+            min={0.01}
+            max={50}
+            value={percent}
+            onChange={(value) => typeof value === 'number' && setPercent(value)}
+          />
+          <Button size="xs" mt={6} loading={save.isPending} onClick={() => save.mutate()}>
+            {t('common/save')}
+          </Button>
+          <ProblemNote error={save.error} />
+        </>
+      )}
+    </>
+  );
+}
+
+function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
+  const { t, local, language } = useWords();
+  const renew = useRenew();
+  const client = useQueryClient();
+  const { serviceId, service, count, usual, since, numbers } = surge;
+  const [first, ...others] = numbers;
+  const tie = useMutation({
+    mutationFn: async () => {
+      for (const number of others)
+        await call(api.together.put, { params: { number }, body: { under: first!, as: 'cause' } });
+    },
+    onSettled: async () => {
+      for (const number of numbers) renew(number);
+      await client.invalidateQueries({ queryKey: ['surges'] });
+    },
+  });
+  const where = JSON.stringify({
+    all: [
+      { field: 'serviceId', op: 'in', value: [serviceId] },
+      { field: 'createdAt', op: 'gte', value: since },
+    ],
+  });
+  const shown = new Intl.NumberFormat(language, { maximumFractionDigits: 1 }).format(usual);
+  return (
+    <div className={classes.surge} role="status">
+      <strong>{t('surge/title', { count, service: local(service) })}</strong>
+      <span>{t('surge/usual', { usual: shown })}</span>
+      <Button
+        size="compact-sm"
+        variant="default"
+        component={Link}
+        to={`/desk/teams?${new URLSearchParams({ where })}`}
+      >
+        {t('surge/show')}
+      </Button>
+      {others.length > 0 && (
+        <Button size="compact-sm" loading={tie.isPending} onClick={() => tie.mutate()}>
+          {t('surge/tie', { count: others.length, number: first })}
+        </Button>
+      )}
+      <Popover width={300} withArrow trapFocus>
+        <Popover.Target>
+          <Button size="compact-sm" variant="subtle">
+            {t('desk/whyOrder')}
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown>
+          <Rate alarmRate={alarmRate} />
+        </Popover.Dropdown>
+      </Popover>
+      <ProblemNote error={tie.error} />
+    </div>
+  );
+}
+
+/** Says so where more comes in than this hour of the week usually brings, and offers to tie it together. */
+export function SurgeBand() {
+  const { data } = useQuery({
+    queryKey: ['surges'],
+    refetchInterval: LOOK_MS,
+    queryFn: () => call(api.surge.list),
+  });
+  return (
+    <>
+      {data?.surges
+        .filter(({ numbers }) => numbers.length > 1)
+        .map((surge) => (
+          <Surge key={surge.serviceId} surge={surge} alarmRate={data.alarmRate} />
+        ))}
+    </>
+  );
+}
