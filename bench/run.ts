@@ -1,6 +1,7 @@
 import { benchCalendar } from './calendar';
 import { benchClocks } from './clocks';
 import { benchCreate } from './create';
+import { benchFind } from './find';
 import { benchFirstLoad } from './firstLoad';
 import { benchFulfil } from './fulfil';
 import { benchPlans } from './plans';
@@ -18,6 +19,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   timers: benchTimers,
   recount: benchRecount,
   worklists: benchWorklists,
+  find: benchFind,
 };
 
 const wanted = process.argv.slice(2);

@@ -56,10 +56,13 @@ async function findByWords(listo: Listo, { sql, values }: Visible, q: string): P
     ]),
   );
   const fits = words.map((_, i) => `(t.title LIKE :first${i} OR t.title LIKE :later${i})`).join(' AND ');
+  const [floor] = await listo.db.select<{ number: number }>(
+    `SELECT number FROM tickets ORDER BY number DESC LIMIT 1 OFFSET ${LATEST}`,
+  );
   const latest = await listo.db.select<FoundTicket>(
-    `${FIND} WHERE t.number >= COALESCE((SELECT number FROM tickets ORDER BY number DESC LIMIT 1 OFFSET ${LATEST}), 0)
+    `${FIND} WHERE t.number >= :floor
        AND ${fits} AND ${sql} ORDER BY t.number DESC LIMIT ${SHOWN}`,
-    { ...values, ...asked },
+    { ...values, ...asked, floor: floor?.number ?? 0 },
   );
   if (latest.length === SHOWN) return latest;
   const older = await listo.db

@@ -10,13 +10,13 @@ import { requireTicket } from '../tickets/guard';
 import { visibleTo } from '../tickets/visibility';
 
 /** Candidates of the same service, the latest: so many of what is open and so many of what was solved. */
-const OF_SERVICE = 300;
+const OF_SERVICE = 200;
 /** And so many whose titles have the words that say most, whatever their service. */
 const BY_WORDS = 100;
 const WORDS_ASKED = 2;
 const SHOWN = 6;
 /** The search by words is a help; it must not hold up the page. */
-const MOST_SECONDS = 0.12;
+const MOST_SECONDS = 0.04;
 
 type Row = Described & { state: TicketState; requester: string; solution: string | null };
 

@@ -12,7 +12,7 @@ const SHARED = ['mine', 'asks', 'notifications'];
 const LISTS = ['worklist', 'listFigures'];
 
 /** Follows the live stream and renews what it touches; answers the last change for showing. */
-export function useLive(): LiveEvent | null {
+export function useLive(meId: string): LiveEvent | null {
   const client = useQueryClient();
   const [last, setLast] = useState<LiveEvent | null>(null);
   useEffect(() => {
@@ -24,12 +24,12 @@ export function useLive(): LiveEvent | null {
       setLast(event);
       renew(SHARED);
       if (event.number === null) renew([...SETTINGS, ...LISTS]);
-      else noteChange(event.number);
+      else noteChange(event.number, { isOwn: event.actorId === meId });
       if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
     };
     source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS, ...LISTS]));
     source.onopen = () => setReachable(true);
     return () => source.close();
-  }, [client]);
+  }, [client, meId]);
   return last;
 }

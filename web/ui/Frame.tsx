@@ -97,7 +97,7 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
 export function Frame() {
   const { t } = useWords();
   const me = useMe();
-  const last = useLive();
+  const last = useLive(me.id);
   const isReachable = useReachable();
   const isEmbedded = useLocation().pathname.startsWith('/embed/');
   const [isKeysOpen, setKeysOpen] = useState(false);

@@ -143,7 +143,7 @@ export function Together({ ticket, list }: { ticket: Ticket; list: string }) {
           <NumberInput
             size="xs"
             hideControls
-            style={{ flex: 1 }}
+            w="100%"
             label={t('together/putUnder')}
             value={under ?? ''}
             error={problems.under}

@@ -130,7 +130,7 @@ export function DueCalendar({ list, search }: { list: SeenList; search: string }
                   ))}
                   {due.length > SHOWN && (
                     <Button
-                      size="compact-xs"
+                      size="compact-sm"
                       variant="subtle"
                       onClick={() => setOpened(isOpen ? null : name)}
                     >

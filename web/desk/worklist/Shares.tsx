@@ -35,7 +35,7 @@ export function Shares({ list, onSee }: { list: SeenList; onSee(change: SeenChan
                     type="button"
                     className={classes.share}
                     data-value={value ?? ''}
-                    aria-label={t('lists/shareOf', { what: label, count, share })}
+                    title={t('lists/shareOf', { what: label, count, share })}
                     onClick={() => onSee({ where: narrow(list.where, { field, op: 'in', value: [value] }) })}
                   >
                     <span>
