@@ -25,10 +25,14 @@ export function useKeys(actions: Record<string, (() => void) | undefined>): void
     current.current = actions;
   });
   useEffect(() => {
+    // A key that closes a dialog is the dialog's: by the time it comes here, the dialog may be gone.
+    let isOfDialog = false;
+    function onCapture(): void {
+      isOfDialog = document.querySelector('[role="dialog"]') !== null;
+    }
     function onKeyDown(event: KeyboardEvent): void {
       const { key, ctrlKey, metaKey, altKey, target } = event;
-      if (ctrlKey || metaKey || altKey || isTyping(target) || document.querySelector('[role="dialog"]'))
-        return;
+      if (ctrlKey || metaKey || altKey || isTyping(target) || isOfDialog) return;
       const isNamed = key.length > 1;
       if (!isNamed && !hasSingleKeys()) return;
       // Enter belongs to a button or link that has the focus.
@@ -38,7 +42,11 @@ export function useKeys(actions: Record<string, (() => void) | undefined>): void
       event.preventDefault();
       action();
     }
+    window.addEventListener('keydown', onCapture, true);
     window.addEventListener('keydown', onKeyDown);
-    return () => window.removeEventListener('keydown', onKeyDown);
+    return () => {
+      window.removeEventListener('keydown', onCapture, true);
+      window.removeEventListener('keydown', onKeyDown);
+    };
   }, []);
 }
