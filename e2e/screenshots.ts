@@ -35,6 +35,7 @@ const SHOTS: Shot[] = [
   },
   { name: 'ask-decide', person: 'ana', address: '/ask', sees: 'costs' },
   { name: 'desk', person: 'rui', address: '/desk/nextUp', sees: 'Kiosk 3' },
+  { name: 'board', person: 'rui', address: '/desk/teams?as=board', sees: 'Kiosk 3' },
   { name: 'desk-dark', person: 'rui', address: '/desk/nextUp', isDark: true, sees: 'Kiosk 3' },
   {
     name: 'ticket',
