@@ -119,7 +119,6 @@ const SHOTS: Shot[] = [
   },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
   { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
-  { name: 'hours', person: 'helder', address: '/workshop/hours', sees: 'Port Alder' },
 ];
 
 /** Words choose shots; LISTO_SHOTS_DIR says where to, instead of docs/screenshots. */

@@ -30,6 +30,8 @@ type Props = Shared & {
   axis: Axis;
   now: number;
   isChosen: boolean;
+  /** Whether the list is entered by keyboard here. */
+  isEntry: boolean;
   index: number;
   onChoose(isRange: boolean): void;
   onEdit(column: EditableColumn, at: HTMLElement): void;
@@ -119,6 +121,7 @@ export const Row = memo(function Row(props: Props) {
     live,
     to,
     isSelected,
+    isEntry,
     isChanged,
     isChosen,
     onPoint,
@@ -145,7 +148,7 @@ export const Row = memo(function Row(props: Props) {
       aria-selected={isChosen}
       className={classes.row}
       style={style}
-      tabIndex={isSelected ? 0 : -1}
+      tabIndex={isEntry ? 0 : -1}
       data-number={number}
       data-row={rowIdOf(ticket)}
       data-selected={isSelected || undefined}
@@ -174,14 +177,14 @@ export const Row = memo(function Row(props: Props) {
       </span>
       <span role="gridcell" className={classes.what}>
         <strong>
-          <Link to={to} tabIndex={isSelected ? 0 : -1}>
+          <Link to={to} tabIndex={isEntry ? 0 : -1}>
             <bdi>{step ? local(step.name) : title}</bdi>
           </Link>
         </strong>
         <small>{second}</small>
       </span>
       {columns.map((column) => (
-        <Cell key={column} row={ticket} column={column} isFocusable={isSelected} onEdit={props.onEdit} />
+        <Cell key={column} row={ticket} column={column} isFocusable={isEntry} onEdit={props.onEdit} />
       ))}
       <span role="gridcell" className={classes.fuseCell}>
         <Fuse live={live} axis={axis} now={now} />

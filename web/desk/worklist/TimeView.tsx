@@ -216,7 +216,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
             const shared = {
               ...row,
               to: addressOf(ticket.number),
-              isSelected: selected ? selected.ticket === ticket : !isOpen && place.index === 0,
+              isSelected: selected?.ticket === ticket,
               onPoint: () => setPointed(rowIdOf(ticket)),
               isChanged: last?.number === ticket.number && last.actorId !== me.id,
               style: { transform: `translateY(${place.top}px)`, height: place.height },
@@ -226,6 +226,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
               <Row
                 key={rowIdOf(ticket)}
                 {...{ ...shared, axis, now, index: place.index + 1 }}
+                isEntry={selected ? selected.ticket === ticket : place.index === 0}
                 columns={list.definition.columns}
                 marks={list.definition.marks}
                 isChosen={chosen.has(ticket)}
