@@ -74,7 +74,10 @@ function nextWednesdayMorning(now: number): number {
 }
 
 /** Runs the application on a database of its own in the tests' MariaDB, with the scenario's people and catalogue. */
-export async function startTestListo(name: string, { isEmpty = false } = {}): Promise<TestListo> {
+export async function startTestListo(
+  name: string,
+  { isEmpty = false, startsAt = nextWednesdayMorning(Date.now()) } = {},
+): Promise<TestListo> {
   if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
   const databaseUrl = server.replace(/\/[^/]*$/, `/test_${name}`);
   const root = openDatabase(server);
@@ -90,7 +93,7 @@ export async function startTestListo(name: string, { isEmpty = false } = {}): Pr
     LISTO_SIGN_IN_LIMIT: '1000',
   });
 
-  let offset = nextWednesdayMorning(Date.now()) - Date.now();
+  let offset = startsAt - Date.now();
   const clock: HandClock = {
     now: () => Date.now() + offset,
     set: (instant) => (offset = instant - Date.now()),
