@@ -5,6 +5,10 @@ export const COUNT_LIMIT = 1000;
 export const PLACES = ['gate', 'onBoard', 'desk', 'building', 'me', 'joining', 'things', 'money'] as const;
 export type Place = (typeof PLACES)[number];
 
+/** Whether someone takes work, as they say themselves. */
+export const PRESENCES = ['available', 'busy', 'away'] as const;
+export type Presence = (typeof PRESENCES)[number];
+
 /** The areas that there are to enter. */
 export const AREAS = ['ask', 'desk', 'workshop'] as const;
 

@@ -1,11 +1,9 @@
 import * as z from 'zod';
 import { MOST_LEVEL, ROUTING_WAYS } from '../core/routing';
 import { endpoint } from './endpoint';
+import { PRESENCES } from './names';
 import { paths } from './paths';
 import { idParams, idSchema, okSchema, textSchema } from './shared';
-
-export const PRESENCES = ['available', 'busy', 'away'] as const;
-export type Presence = (typeof PRESENCES)[number];
 
 const settingsSchema = z.object({
   way: z.enum(ROUTING_WAYS),

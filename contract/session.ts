@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { KNOWN_FACTS } from '../core/forms';
 import { endpoint } from './endpoint';
-import { AREAS } from './names';
+import { AREAS, PRESENCES } from './names';
 import { paths } from './paths';
 import { idParams, idSchema, instantSchema, languageSchema, okSchema, textSchema } from './shared';
 
@@ -20,8 +20,8 @@ export const meSchema = z.object({
   /** Whether they are told by mail too. */
   wantsMail: z.boolean(),
   /** Whether they take tickets; null for who works in no team. */
-  presence: z.enum(['available', 'busy', 'away']).nullable(),
-  /** Units that they carry now, and can. */
+  presence: z.enum(PRESENCES).nullable(),
+  /** How many pieces of work they carry now, and how much they can. */
   carries: z.object({ load: z.number().int(), capacity: z.number().int().nullable() }).nullable(),
 });
 export type Me = z.infer<typeof meSchema>;

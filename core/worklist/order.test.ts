@@ -65,12 +65,13 @@ test('nothing starves: what comes later than the age limit and every head start 
   );
 });
 
-test('the order of two does not change by waiting: it rests on instants alone', () => {
+test('the reasons account for the whole place: what presses, less the hours that are named', () => {
   fc.assert(
     fc.property(weights, placed, (given, one) => {
-      const [first] = explainPlace(given, one, NOON);
-      expect(getMoveBy(given, one)).toBe(getMoveBy(given, { ...one }));
-      expect(['past', 'due', 'aged']).toContain(first!.kind);
+      const [first, ...heads] = explainPlace(given, one, NOON);
+      const presses = 'at' in first! ? first.at : (first as { since: number }).since + AGED_AFTER_MS;
+      const hours = heads.reduce((sum, reason) => sum + ('hours' in reason ? reason.hours : 0), 0);
+      expect(presses - hours * HOUR).toBe(getMoveBy(given, one));
     }),
   );
 });

@@ -43,6 +43,12 @@ export class BulkRunner {
   private async claim(): Promise<BulkJobRow | null> {
     const { transaction, select, tables } = this.listo.db;
     const now = Date.now();
+    // Mostly there is none: that is one short read a round.
+    const waiting = await select(
+      "SELECT 1 FROM bulk_jobs WHERE state = 'running' AND leaseUntil < :now LIMIT 1",
+      { now },
+    );
+    if (waiting.length === 0) return null;
     return transaction(async (tx) => {
       const [job] = await select<BulkJobRow>(
         "SELECT * FROM bulk_jobs WHERE state = 'running' AND leaseUntil < :now ORDER BY at LIMIT 1 FOR UPDATE SKIP LOCKED",

@@ -73,3 +73,10 @@ export const COLUMNS_OF: Record<Work, Record<string, Column>> = {
     dueAt: number('a.neededBy'),
   },
 };
+
+/** How SQL reads the value of a field that holds one. */
+export function valueSql(work: Work, field: string): string {
+  const column = COLUMNS_OF[work][field];
+  if (!column || column.type === 'list') throw new RangeError(`${field} holds no single value`);
+  return column.sql;
+}

@@ -1,12 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Condition } from '../../core/conditions';
-import type { Column } from '../../core/conditions';
 import type { WorklistDefinition } from '../../core/worklist';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
-import { COLUMNS_OF } from './columns';
+import { valueSql } from './columns';
 import { fromSql } from './query';
+import { readZone } from './reader';
 import { listQueries } from './shares';
 
 const DAYS = 7;
@@ -20,12 +20,6 @@ export type Load = {
   past: number;
   later: number;
 };
-
-const sqlOf = (column: Column | undefined): string => (column as Extract<Column, { sql: string }>).sql;
-
-async function readZone(listo: Listo, viewer: SignedIn): Promise<string> {
-  return (await listo.db.tables.sites.findOne({ id: viewer.siteId }))?.timeZone ?? 'UTC';
-}
 
 function emptyLoad(): Load {
   return { states: {}, dues: Array.from({ length: DAYS }, () => 0), past: 0, later: 0 };
@@ -54,11 +48,11 @@ export async function readLoad(
   const ends = Array.from({ length: DAYS }, (_, i) => midnight.add({ days: i + 1 }).epochMilliseconds);
   const loads = new Map<string | null, Load>([[null, emptyLoad()]]);
   for (const query of queries) {
-    const columns = COLUMNS_OF[query.work];
-    const due = sqlOf(columns.dueAt);
+    const valueOf = (field: string): string => valueSql(query.work, field);
+    const due = valueOf('dueAt');
     const rows = await listo.db.select<Counted>(
       `SELECT assigneeId, state, day, COUNT(*) AS count FROM (
-         SELECT ${sqlOf(columns.assigneeId)} AS assigneeId, ${sqlOf(columns.state)} AS state,
+         SELECT ${valueOf('assigneeId')} AS assigneeId, ${valueOf('state')} AS state,
            IF(${due} IS NULL, NULL, INTERVAL(${due}, :now, ${ends.join()})) AS day
          FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY assigneeId, state, day`,
       { ...query.values, now: reader.now, most: MOST_COUNTED },

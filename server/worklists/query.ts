@@ -1,4 +1,4 @@
-import { isNever, simplify, toSql, type Column, type Compiled, type Condition } from '../../core/conditions';
+import { isNever, simplify, toSql, type Compiled, type Condition } from '../../core/conditions';
 import type { Viewer } from '../../core/rights';
 import {
   directionOf,
@@ -10,7 +10,7 @@ import {
   type Work,
 } from '../../core/worklist';
 import { visibleTo } from '../tickets/visibility';
-import { COLUMNS_OF } from './columns';
+import { COLUMNS_OF, valueSql } from './columns';
 
 type Sorting = { key: string; direction: Direction; group: string | null };
 
@@ -42,7 +42,7 @@ function keyOf(order: Order, work: Work, isFinished: boolean): string {
 
 /** How SQL orders by a group: choices in their own order, nothing first. */
 function groupSql(groupBy: Grouping, work: Work): string {
-  const { sql } = COLUMNS_OF[work][groupBy] as Extract<Column, { sql: string }>;
+  const sql = valueSql(work, groupBy);
   const field = getListField(groupBy);
   return field?.kind === 'choice'
     ? `FIELD(${sql}, ${field.choices.map((choice) => `'${choice}'`).join()})`

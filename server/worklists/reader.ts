@@ -3,12 +3,16 @@ import type { ListReader } from '../../core/worklist';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 
+/** The zone in which someone works. */
+export async function readZone(listo: Listo, { siteId }: Pick<SignedIn, 'siteId'>): Promise<string> {
+  return (await listo.db.tables.sites.findOne({ id: siteId }))?.timeZone ?? 'UTC';
+}
+
 /** For whom, and when, a list is read: their teams, and their day where they work. */
 export async function createReader(listo: Listo, viewer: SignedIn): Promise<ListReader> {
   const now = listo.clock.now();
-  const site = await listo.db.tables.sites.findOne({ id: viewer.siteId });
   const today = Temporal.Instant.fromEpochMilliseconds(now)
-    .toZonedDateTimeISO(site?.timeZone ?? 'UTC')
+    .toZonedDateTimeISO(await readZone(listo, viewer))
     .startOfDay();
   return {
     viewerId: viewer.id,

@@ -11,8 +11,7 @@ import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
-import type { Column } from '../../core/conditions';
-import { COLUMNS_OF } from './columns';
+import { valueSql } from './columns';
 import { createWorkQuery, fromSql, type WorkQuery } from './query';
 import { createReader } from './reader';
 
@@ -77,9 +76,7 @@ export async function readShares(
   let isPart = false;
   const counts = fields.map(() => new Map<string | null, number>());
   for (const query of queries) {
-    const columns = fields.map(
-      ({ name }, i) => `${(COLUMNS_OF[query.work][name] as Extract<Column, { sql: string }>).sql} AS f${i}`,
-    );
+    const columns = fields.map(({ name }, i) => `${valueSql(query.work, name)} AS f${i}`);
     const names = fields.map((_, i) => `f${i}`).join();
     const rows = await listo.db.select<Record<string, string | null> & { count: number }>(
       `SELECT ${names}, COUNT(*) AS count FROM (SELECT ${columns.join()} FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY ${names}`,

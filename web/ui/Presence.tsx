@@ -1,13 +1,11 @@
 import { Menu } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Presence as Present } from '../../contract/routing';
+import { PRESENCES, type Presence as Present } from '../../contract/names';
 import { call } from '../api/call';
 import { api } from '../api/endpoints';
 import { useMe } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
-
-const PRESENCES: readonly Present[] = ['available', 'busy', 'away'];
 
 /** Whether one takes tickets, and how much one carries; a click changes it. */
 export function Presence() {

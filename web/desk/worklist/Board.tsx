@@ -21,7 +21,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
 import { Card } from './Card';
 import { PriorityEditor } from './CellEditor';
-import { MoveFromList } from './Worklist';
+import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
 import { useFieldWords } from './useFieldWords';
 import type { SeenList } from './useList';

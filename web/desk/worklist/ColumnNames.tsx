@@ -1,6 +1,6 @@
 import { Tooltip } from '@mantine/core';
 import { useWords } from '../../messages/useWords';
-import { colsOf } from './TimeView';
+import { colsOf } from './colsOf';
 import type { Density } from './useDensity';
 import type { SeenList } from './useList';
 import classes from './Worklist.module.css';

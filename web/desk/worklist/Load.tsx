@@ -16,7 +16,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
 import { Card } from './Card';
-import { MoveFromList } from './Worklist';
+import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
 import type { SeenList } from './useList';
 import { useLoad } from './useListFigures';

@@ -12,10 +12,11 @@ import { Waiting } from '../../ui/Waiting';
 import { BulkBar } from './BulkBar';
 import { CellEditor, type Editing } from './CellEditor';
 import { ColumnNames } from './ColumnNames';
+import { colsOf } from './colsOf';
 import { Dayline, type Stretch } from './Dayline';
 import { Foot } from './Foot';
 import { Head } from './Head';
-import { MoveFromList, type ListMove } from './Worklist';
+import { MoveFromList, type ListMove } from './MoveFromList';
 import { NarrowRow, Row, type EditableColumn, type LiveRow } from './Row';
 import { Rows } from './Rows';
 import { SurgeBand } from './SurgeBand';
@@ -246,26 +247,4 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
       <CellEditor editing={editing} onClose={() => setEditing(null)} onMove={moveTo} />
     </div>
   );
-}
-
-const WIDTHS: Record<string, string> = {
-  requester: '128px',
-  who: '122px',
-  priority: '58px',
-  state: '104px',
-  standing: '96px',
-  team: '116px',
-  group: '90px',
-  site: '104px',
-  service: '130px',
-  created: '104px',
-  changed: '104px',
-  due: '110px',
-  progress: '90px',
-  door: '80px',
-};
-
-/** The widths of a list's columns; the fuses keep theirs, so that they stay on the day line's scale. */
-export function colsOf(columns: string[]): string {
-  return `84px minmax(160px, 1fr) ${columns.map((column) => WIDTHS[column] ?? '100px').join(' ')} 44%`;
 }

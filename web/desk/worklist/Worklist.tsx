@@ -1,15 +1,8 @@
-import { Modal } from '@mantine/core';
-import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import '../../messages/listsWords';
-import type { ListRow } from '../../../contract/worklists';
-import type { MoveInput, MoveName } from '../../../core/tickets';
-import { ApiProblem } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { useMe } from '../../api/queries';
-import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
-import { MoveForm } from '../../ui/MoveForm';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
 import { DeskTicket } from '../ticket/DeskTicket';
@@ -24,30 +17,7 @@ import { useShares } from './useListFigures';
 import { useList, type SeenChange, type SeenList } from './useList';
 import classes from './Worklist.module.css';
 
-/** A move that is being made from a list, with what is known of its form already. */
-export type ListMove = { row: ListRow; name: MoveName; input?: MoveInput };
-
-/** A move from the list: its form, over the list. */
-export function MoveFromList({ move, onClose }: { move: ListMove; onClose(): void }) {
-  const { t } = useWords();
-  const { number, version, title, requester } = move.row;
-  return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`${t(`moves/${move.name}`).replace(' …', '')}: ${number}, ${title}`}
-    >
-      <MoveForm
-        ticket={{ number, version }}
-        name={move.name}
-        by="agent"
-        {...(move.input && { known: move.input })}
-        requesterName={requester.name}
-        onClose={onClose}
-      />
-    </Modal>
-  );
-}
+const VIEWS = { board: Board, load: Load, calendar: DueCalendar, shares: Shares };
 
 type SeenProps = { list: SeenList; search: string; onSee(change: SeenChange): void };
 
@@ -56,7 +26,7 @@ function OtherView({ list, search, onSee }: SeenProps) {
   const now = useNow(60_000);
   const { data } = useShares(list, ['state']);
   const count = data?.fields[0]?.values.reduce((sum, value) => sum + value.count, 0);
-  const View = { board: Board, load: Load, calendar: DueCalendar, shares: Shares, time: Board }[list.view];
+  const View = VIEWS[list.view as keyof typeof VIEWS];
   return (
     <div className={classes.list}>
       <div className={classes.head} data-plain>
@@ -80,16 +50,10 @@ export function Worklist() {
   const { list: id = '', number } = useParams();
   const [params] = useSearchParams();
   const me = useMe();
-  const { list, isPending, error, see, search } = useList(id);
-  const [, setShown] = useState(0);
+  const { list, isPending, error, see, search, retry } = useList(id);
   if (!me.areas.includes('desk')) return <Lost />;
   if (isPending) return <Waiting />;
-  if (error)
-    return error instanceof ApiProblem ? (
-      <ProblemNote error={error} onRetry={() => setShown((n) => n + 1)} />
-    ) : (
-      <Lost />
-    );
+  if (error) return <ProblemNote error={error} onRetry={retry} />;
   if (!list) return <Lost />;
   const openNumber = number === undefined ? null : Number(number);
   const isFull = openNumber !== null && params.has('full');

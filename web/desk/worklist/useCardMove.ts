@@ -8,7 +8,7 @@ import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useRenew } from '../../api/queries';
 import { newMove } from '../../ui/useMove';
-import type { ListMove } from './Worklist';
+import type { ListMove } from './MoveFromList';
 
 /** Whether a move's form has something left to ask for. */
 function asksMore(name: ListMove['name'], input: MoveInput): boolean {

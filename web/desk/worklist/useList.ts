@@ -59,6 +59,7 @@ export function useList(id: string): {
   error: unknown;
   see(change: SeenChange): void;
   search: string;
+  retry(): void;
 } {
   const [params, setParams] = useSearchParams();
   const query = useOwnLists();
@@ -94,6 +95,7 @@ export function useList(id: string): {
     see,
     isPending: query.isPending && !isGiven(id),
     error: isGiven(id) ? null : query.error,
+    retry: () => void query.refetch(),
     search: kept.size > 0 ? `?${kept}` : '',
   };
 }
