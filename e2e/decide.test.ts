@@ -13,7 +13,10 @@ afterAll(async () => {
   await browser.close();
   await app.end();
 });
-afterEach(() => expect(failures.splice(0)).toEqual([]));
+afterEach(async () => {
+  await browser.closePages();
+  expect(failures.splice(0)).toEqual([]);
+});
 
 const SCANNER = 'Hand scanner for gate 2';
 

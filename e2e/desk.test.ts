@@ -14,7 +14,10 @@ afterAll(async () => {
   await browser.close();
   await app.end();
 });
-afterEach(() => expect(failures.splice(0)).toEqual([]));
+afterEach(async () => {
+  await browser.closePages();
+  expect(failures.splice(0)).toEqual([]);
+});
 
 const numbersOn = (page: Page): Promise<string[]> =>
   page.$$eval('[role="row"][data-number]', (rows) => rows.map((row) => row.getAttribute('data-number')!));

@@ -13,7 +13,10 @@ afterAll(async () => {
   await browser.close();
   await app.end();
 });
-afterEach(() => expect(failures.splice(0)).toEqual([]));
+afterEach(async () => {
+  await browser.closePages();
+  expect(failures.splice(0)).toEqual([]);
+});
 
 test('someone decides in their mail program, a new mail becomes a ticket, and both are accounted for', async () => {
   const ana = await browser.open('ana', '/mailbox');

@@ -14,7 +14,10 @@ afterAll(async () => {
   await browser.close();
   await app.end();
 });
-afterEach(() => expect(failures.splice(0)).toEqual([]));
+afterEach(async () => {
+  await browser.closePages();
+  expect(failures.splice(0)).toEqual([]);
+});
 
 /** Chooses from a list that opens. */
 async function pick(page: Page, label: string, option: string): Promise<void> {

@@ -37,7 +37,7 @@ function runJest(project, env) {
     project,
   ];
   const more = [
-    ...(project === 'unit' ? [] : ['--runInBand']),
+    ...(project === 'browser' ? ['--runInBand'] : ['--maxWorkers=2']),
     '--json',
     '--outputFile',
     outputFile,

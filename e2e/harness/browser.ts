@@ -3,7 +3,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppeteer-core';
 
 const FLAGS = [
   '--no-sandbox',
@@ -22,6 +22,8 @@ export type TestBrowser = {
     address: string,
     options?: { isDark?: boolean; width?: number },
   ): Promise<Page>;
+  /** Closes every page that `open` opened: what stays open follows along and takes time from the rest. */
+  closePages(): Promise<void>;
   close(): Promise<void>;
 };
 
@@ -35,27 +37,37 @@ export async function startBrowser(url: () => string, failures: string[] = []): 
     userDataDir,
     args: FLAGS,
   });
+  const contexts: BrowserContext[] = [];
   return {
     async open(personId, address, { isDark = false, width = 1280 } = {}) {
       const context = await browser.createBrowserContext();
+      contexts.push(context);
       const page = await context.newPage();
       page.setDefaultTimeout(15_000);
       page.on('pageerror', (error) => failures.push(String(error)));
       await page.setViewport({ width, height: 800 });
-      await page.emulateMediaFeatures([
-        { name: 'prefers-color-scheme', value: isDark ? 'dark' : 'light' },
-        { name: 'prefers-reduced-motion', value: 'reduce' },
-      ]);
+      await showIn(page, isDark ? 'dark' : 'light');
       await page.setExtraHTTPHeaders({ 'Accept-Language': 'en' });
       if (personId !== null) await signIn(page, url(), personId);
       await page.goto(url() + address);
       return page;
+    },
+    async closePages() {
+      await Promise.all(contexts.splice(0).map((context) => context.close()));
     },
     async close() {
       await browser.close();
       await rm(userDataDir, { recursive: true, force: true });
     },
   };
+}
+
+/** The theme that the person's machine asks for. */
+function showIn(page: Page, scheme: 'light' | 'dark'): Promise<void> {
+  return page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: scheme },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ]);
 }
 
 export async function signIn(page: Page, url: string, personId: string): Promise<void> {
@@ -132,4 +144,19 @@ export async function listBarriers(page: Page): Promise<string[]> {
       ),
     );
   });
+}
+
+/** `listBarriers` in the light and then in the dark theme of the same page, which is left dark. */
+export async function listBarriersInBoth(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const scheme of ['light', 'dark'] as const) {
+    await showIn(page, scheme);
+    await page.waitForFunction(
+      (wanted) => document.documentElement.getAttribute('data-mantine-color-scheme') === wanted,
+      {},
+      scheme,
+    );
+    found.push(...(await listBarriers(page)).map((barrier) => `${scheme}: ${barrier}`));
+  }
+  return found;
 }

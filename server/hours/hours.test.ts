@@ -4,7 +4,7 @@ import { startTestListo, until, type Person, type TestListo } from '../testing/h
 let app: TestListo;
 let [helder, tomas, rui]: Person[] = [];
 beforeAll(async () => {
-  app = await startTestListo('hours', { startsAt: Date.parse('2026-11-25T10:00:00Z') });
+  app = await startTestListo('hours');
   app.clock.set(Date.parse('2026-11-25T22:30:00Z'));
   [helder, tomas, rui] = await Promise.all(['helder', 'tomas', 'rui'].map(app.as));
 });

@@ -6,9 +6,8 @@ import { startTestListo, until, type Person, type TestListo } from '../testing/h
 let app: TestListo;
 let [ana, jonas, bia]: Person[] = [];
 beforeAll(async () => {
-  app = await startTestListo('planchanges');
+  app = await startTestListo('planchanges', { startsAt: Date.parse('2026-11-23T09:00:00Z') });
   // A Monday morning.
-  app.clock.set(Date.parse('2026-11-23T09:00:00Z'));
   [ana, jonas, bia] = await Promise.all(['ana', 'jonas', 'bia'].map(app.as));
 });
 afterAll(() => app.end());

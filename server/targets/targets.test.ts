@@ -6,7 +6,6 @@ let app: TestListo;
 let [helder, hanna, tomas, ana, rui]: Person[] = [];
 beforeAll(async () => {
   app = await startTestListo('targets');
-  app.clock.set(Date.parse('2026-11-25T10:00:00Z'));
   [helder, hanna, tomas, ana, rui] = await Promise.all(
     ['helder', 'hanna', 'tomas', 'ana', 'rui'].map(app.as),
   );

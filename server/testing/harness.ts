@@ -65,18 +65,13 @@ async function fill(running: RunningListo): Promise<void> {
   await tables.settings.insert({ name: 'demo', value: { people: named.map(({ id }) => id) } });
 }
 
-/** When every team is at work: what tests find must not rest on the hour at which they run. */
-function nextWednesdayMorning(now: number): number {
-  const morning = new Date(now);
-  morning.setUTCHours(10, 0, 0, 0);
-  morning.setUTCDate(morning.getUTCDate() + ((3 - morning.getUTCDay() + 7) % 7));
-  return morning.getTime();
-}
+/** A Wednesday when every team is at work: what tests find must not rest on the day or hour at which they run. */
+const MORNING = Date.parse('2026-11-25T10:00:00Z');
 
 /** Runs the application on a database of its own in the tests' MariaDB, with the scenario's people and catalogue. */
 export async function startTestListo(
   name: string,
-  { isEmpty = false, startsAt = nextWednesdayMorning(Date.now()) } = {},
+  { isEmpty = false, startsAt = MORNING } = {},
 ): Promise<TestListo> {
   if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
   const databaseUrl = server.replace(/\/[^/]*$/, `/test_${name}`);

@@ -5,7 +5,6 @@ let app: TestListo;
 let [tomas, rui]: Person[] = [];
 beforeAll(async () => {
   app = await startTestListo('due');
-  app.clock.set(Date.parse('2026-11-25T10:00:00Z'));
   [tomas, rui] = await Promise.all(['tomas', 'rui'].map(app.as));
 });
 afterAll(() => app.end());
