@@ -19,6 +19,7 @@ import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
 import { togetherEndpoints } from './together';
 import { ticketEndpoints } from './tickets';
+import { wordsEndpoints } from './words';
 import { worklistEndpoints } from './worklists';
 
 /** Every call that the server answers, by subject. */
@@ -32,6 +33,7 @@ export const api = {
   targets: targetEndpoints,
   files: fileEndpoints,
   tickets: ticketEndpoints,
+  words: wordsEndpoints,
   worklists: worklistEndpoints,
   bulk: bulkEndpoints,
   surge: surgeEndpoints,

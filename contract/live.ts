@@ -10,3 +10,12 @@ export const liveEventSchema = z.object({
   at: z.number().int(),
 });
 export type LiveEvent = z.infer<typeof liveEventSchema>;
+
+/** Someone is writing on a ticket; said again as long as they do. */
+export const writingEventSchema = z.object({
+  number: z.number().int(),
+  personId: z.string(),
+  name: z.string(),
+  readBy: z.enum(['requester', 'team']),
+});
+export type WritingEvent = z.infer<typeof writingEventSchema>;

@@ -84,6 +84,12 @@ export const paths = {
     tryOrder: { method: 'post', path: '/teams/:id/order/trial' },
     setOrder: { method: 'put', path: '/teams/:id/order' },
   },
+  words: {
+    mentionable: { method: 'get', path: '/tickets/:number/mentionable' },
+    named: { method: 'get', path: '/named' },
+    check: { method: 'post', path: '/tickets/:number/messages/:id/checks' },
+    writing: { method: 'post', path: '/tickets/:number/writing' },
+  },
   readyTexts: {
     list: { method: 'get', path: '/ready-texts' },
     create: { method: 'post', path: '/ready-texts' },

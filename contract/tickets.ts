@@ -28,6 +28,9 @@ import {
   textSchema,
 } from './shared';
 
+/** Words as they are, or with formatting in Markdown. */
+export const WORD_FORMATS = ['plain', 'rich'] as const;
+
 const linkSchema = z.object({ url: z.string().max(2000), name: z.string().max(200) });
 const answersSchema = z.record(z.string().max(60), z.unknown()) as unknown as z.ZodType<Answers>;
 
@@ -47,6 +50,7 @@ export const entrySchema = z.object({
     .object({
       id: idSchema,
       text: z.string(),
+      format: z.enum(WORD_FORMATS),
       readBy: z.enum(['requester', 'team']),
       isByTeam: z.boolean(),
       links: z.array(linkSchema),
@@ -192,6 +196,7 @@ export type TicketRow = z.infer<typeof rowSchema>;
 
 export const messageBodySchema = z.object({
   text: textSchema(20_000),
+  format: z.enum(WORD_FORMATS).default('plain'),
   readBy: z.enum(['requester', 'team']),
   links: z.array(linkSchema).max(20).default([]),
   fileIds: z.array(idSchema).max(20).default([]),

@@ -205,6 +205,8 @@ export class Story {
       readBy,
       isByTeam,
       text,
+      // The team writes in the Desk's editor.
+      format: isByTeam ? 'rich' : 'plain',
       links: [],
     });
     return id;

@@ -37,6 +37,7 @@ import { surgeRoutes } from './surge/routes';
 import { togetherRoutes } from './together/routes';
 import { ticketRoutes } from './tickets/routes';
 import { exportRoutes } from './worklists/export';
+import { wordsRoutes } from './words/routes';
 import { worklistRoutes } from './worklists/routes';
 
 /** Texts may be long; files go another way. */
@@ -92,6 +93,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     teamRoutes,
     targetRoutes,
     ticketRoutes,
+    wordsRoutes,
     worklistRoutes,
     bulkRoutes,
     readyTextRoutes,

@@ -7,6 +7,7 @@ const parties: Parties = {
   team: ['team'],
   approver: ['approver'],
   lead: ['lead'],
+  mentioned: ['mentioned'],
   isAwaitingApproval: false,
 };
 
@@ -35,6 +36,7 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },
   slipTold: { requester: 'xo', alsoTold: 'xo' },
   sameMatter: { requester: 'xo', alsoTold: 'xo' },
+  mentioned: { mentioned: 'xo' },
 };
 
 describe.each(TOLD_EVENTS)('%s', (event) => {

@@ -1,4 +1,12 @@
-export const READERS = ['requester', 'alsoTold', 'assignee', 'team', 'approver', 'lead'] as const;
+export const READERS = [
+  'requester',
+  'alsoTold',
+  'assignee',
+  'team',
+  'approver',
+  'lead',
+  'mentioned',
+] as const;
 export type Reader = (typeof READERS)[number];
 
 export const TOLD_EVENTS = [
@@ -25,6 +33,7 @@ export const TOLD_EVENTS = [
   'slipped',
   'slipTold',
   'sameMatter',
+  'mentioned',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
@@ -56,6 +65,7 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   slipped: ['assignee', 'team', 'lead'],
   slipTold: ['requester', 'alsoTold'],
   sameMatter: ['requester', 'alsoTold'],
+  mentioned: ['mentioned'],
 };
 
 /** The people who stand in each relation to a ticket. */

@@ -1,3 +1,4 @@
+import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 
 const FOUND = 30;
@@ -9,7 +10,7 @@ export function findAssets(
   personId: string,
   { q, kind }: { q: string; kind?: string | undefined },
 ): Promise<Found[]> {
-  const pattern = `%${q.trim().replace(/[%_\\]/g, '\\$&')}%`;
+  const pattern = `%${escapeLike(q.trim())}%`;
   return db.select<Found>(
     `SELECT a.id, a.kind, a.name,
        CASE WHEN a.ownerId = p.id OR a.name LIKE CONCAT('% ', p.vessel) THEN 'own'

@@ -7,6 +7,7 @@ import { up as absences } from './migrations/0004-absences';
 import { up as catalogue } from './migrations/0005-catalogue';
 import { up as mail } from './migrations/0006-mail';
 import { up as desk } from './migrations/0007-desk';
+import { up as words } from './migrations/0008-words';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -18,6 +19,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0005-catalogue', up: catalogue },
       { name: '0006-mail', up: mail },
       { name: '0007-desk', up: desk },
+      { name: '0008-words', up: words },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

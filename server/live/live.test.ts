@@ -66,3 +66,20 @@ test('who comes back catches up from the last that they saw', async () => {
   expect(await again.until('event: here')).toContain(`"number":${missed}`);
   again.stop();
 });
+
+test('that someone writes is seen by those who may read it, and by nobody else', async () => {
+  const number = await create({ serviceId: 'kiosk', title: 'Kiosk 8', answers: kiosk });
+  const [hanna, tomas] = [await follow('hanna'), await follow('tomas')];
+  await Promise.all([hanna.until('event: here'), tomas.until('event: here')]);
+  const rui = await app.as('rui');
+  expect((await rui.call('POST', `/tickets/${number}/writing`, { readBy: 'team' })).status).toBe(200);
+  expect(await hanna.until('"readBy":"team"')).toContain(
+    `event: writing\ndata: {"number":${number},"personId":"rui"`,
+  );
+  await rui.call('POST', `/tickets/${number}/writing`, { readBy: 'requester' });
+  expect(await tomas.until('event: writing')).not.toContain('"readBy":"team"');
+  const lena = await app.as('lena');
+  expect((await lena.call('POST', `/tickets/${number}/writing`, { readBy: 'team' })).status).toBe(404);
+  hanna.stop();
+  tomas.stop();
+});

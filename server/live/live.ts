@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import type { LiveEvent } from '../../contract/live';
+import type { LiveEvent, WritingEvent } from '../../contract/live';
 import { createRights, may, type Viewer } from '../../core/rights';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -28,6 +28,7 @@ function mayLearn(viewer: Viewer, entry: JournalRow, found: Guarded | null): boo
 export class Live {
   private readonly listeners = new Set<Listener>();
   private position = -1;
+  private writingSeen = Date.now();
   private readonly heartbeat: NodeJS.Timeout;
 
   constructor(private readonly listo: Listo) {
@@ -57,6 +58,7 @@ export class Live {
 
   /** Sends what has been handled since the last call. */
   async tail(): Promise<void> {
+    if (this.listeners.size > 0) await this.sendWriting();
     const position = await this.handledPosition();
     if (this.position === -1 || this.listeners.size === 0) {
       this.position = position;
@@ -77,6 +79,24 @@ export class Live {
       'SELECT MIN(position) AS position FROM consumers',
     );
     return row?.position ?? 0;
+  }
+
+  /** Who is writing now, to those on the same ticket; what was missed is not caught up on. */
+  private async sendWriting(): Promise<void> {
+    const rows = await this.listo.db.select<WritingEvent & { at: number }>(
+      `SELECT w.ticketNumber AS number, w.personId, p.name, w.readBy, w.at FROM writing w
+       JOIN people p ON p.id = w.personId WHERE w.at > :seen ORDER BY w.at`,
+      { seen: this.writingSeen },
+    );
+    this.writingSeen = rows.at(-1)?.at ?? this.writingSeen;
+    for (const { at: _, ...event } of rows) {
+      const found = await findGuarded(this.listo, event.number);
+      if (!found) continue;
+      const action = event.readBy === 'team' ? 'readNotes' : 'read';
+      for (const { viewer, response } of this.listeners)
+        if (viewer.id !== event.personId && may(createRights(viewer), action, found.guarded))
+          response.write(`event: writing\ndata: ${JSON.stringify(event)}\n\n`);
+    }
   }
 
   private entriesBetween(after: number, until: number): Promise<JournalRow[]> {

@@ -1,3 +1,4 @@
+import { toPlain } from '../../core/words';
 import type { Transaction } from 'sequelize';
 import type { Answers, FormDefinition, Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
@@ -45,7 +46,8 @@ async function wordsOf(
   if (typeof data.messageId === 'string') {
     const message = await listo.db.tables.messages.findOne({ id: data.messageId }, tx);
     // What is the team's never leaves by mail.
-    return message?.readBy === 'requester' ? message.text : '';
+    if (message?.readBy !== 'requester') return '';
+    return message.format === 'rich' ? toPlain(message.text) : message.text;
   }
   const solution = changes.solution?.to;
   if (typeof solution === 'string') return solution;

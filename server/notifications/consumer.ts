@@ -44,6 +44,7 @@ function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[]
   const event = EVENTS[type];
   // Those who are asked as it is sent read of it so.
   if (!event || (event === 'asked' && data.isLater !== true)) return [];
+  if (Array.isArray(data.mentioned)) return ['mentioned', event];
   return event === 'sent' && ticket.raisedById !== null ? ['raisedFor', 'sent'] : [event];
 }
 
@@ -123,6 +124,7 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
     team: (grouped.length > 0 ? grouped : members).map(({ personId }) => personId),
     approver: around.asks.filter(isOfTicket).map(({ askedId }) => askedId),
     lead: members.filter(({ role }) => role === 'lead').map(({ personId }) => personId),
+    mentioned: Array.isArray(entry.data.mentioned) ? (entry.data.mentioned as string[]) : [],
     isAwaitingApproval: isAwaiting(entry, ticket),
   };
 }
@@ -144,20 +146,24 @@ export const tellingConsumer: Consumer = {
       const ticket = around.tickets.find(({ number }) => number === entry.ticketNumber);
       if (!ticket) return [];
       const parties = narrowed(entry, partiesOf(entry, ticket, around), around);
+      // Who is called by name hears of it so, and not once more as what else they are.
+      const calledIds = new Set(parties.mentioned);
       return eventsOf(entry, ticket).flatMap((event) =>
-        whoIsTold(event, parties, entry.actorId, readersOf(entry)).map(({ personId, as }) => {
-          mailed.push({ personId, event, relation: as, entry, ticket });
-          return {
-            personId,
-            ticketNumber: ticket.number,
-            journalId: entry.id,
-            event,
-            relation: as,
-            at: entry.at,
-            words: (entry.data.words as LocalText | undefined) ?? null,
-            readAt: null,
-          };
-        }),
+        whoIsTold(event, parties, entry.actorId, event === 'mentioned' ? undefined : readersOf(entry))
+          .filter(({ personId, as }) => as === 'mentioned' || !calledIds.has(personId))
+          .map(({ personId, as }) => {
+            mailed.push({ personId, event, relation: as, entry, ticket });
+            return {
+              personId,
+              ticketNumber: ticket.number,
+              journalId: entry.id,
+              event,
+              relation: as,
+              at: entry.at,
+              words: (entry.data.words as LocalText | undefined) ?? null,
+              readAt: null,
+            };
+          }),
       );
     });
     await listo.db.tables.notifications.insertAll(rows, tx);

@@ -1,3 +1,4 @@
+import { escapeLike } from '../database/like';
 import { api } from '../../contract';
 import { isAgent, maySetUp } from '../../core/rights';
 import type { TicketState } from '../../core/tickets';
@@ -16,7 +17,7 @@ export const peopleRoutes: Routes = (router, listo) => {
   const { tables, select } = listo.db;
 
   serve(router, people.search, async ({ query }) => {
-    const pattern = `%${query.q.trim().replace(/[%_\\]/g, '\\$&')}%`;
+    const pattern = `%${escapeLike(query.q.trim())}%`;
     const rows = await select<Card>(
       `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site FROM people p JOIN sites s ON s.id = p.siteId
        WHERE (p.name LIKE :pattern OR p.device LIKE :pattern OR p.vessel LIKE :pattern OR s.name LIKE :pattern

@@ -23,10 +23,11 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
     const message = messages.find((candidate) => candidate.id === id);
     if (!message) return null;
     const sent = files.filter(({ messageId }) => messageId === message.id);
-    const { text, readBy: readers, isByTeam, links } = message;
+    const { text, format, readBy: readers, isByTeam, links } = message;
     return {
       id: message.id,
       text,
+      format,
       readBy: readers,
       isByTeam,
       links,

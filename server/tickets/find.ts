@@ -1,5 +1,6 @@
 import type { Viewer } from '../../core/rights';
 import { isAgent } from '../../core/rights';
+import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from './rows';
 import { visibleTo } from './visibility';
@@ -89,7 +90,7 @@ export async function find(listo: Listo, viewer: Viewer, q: string) {
   const people = isAgent(viewer)
     ? await select<{ id: string; name: string; goesFirst: number; title: string }>(
         'SELECT id, name, goesFirst, title FROM people WHERE name LIKE :pattern AND leftAt IS NULL ORDER BY name LIMIT 5',
-        { pattern: `%${words.replace(/[%_\\]/g, '\\$&')}%` },
+        { pattern: `%${escapeLike(words)}%` },
       )
     : [];
   return { tickets, people: people.map((person) => ({ ...person, goesFirst: Boolean(person.goesFirst) })) };

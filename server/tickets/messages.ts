@@ -11,20 +11,25 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
+import { findMentioned } from '../words/mentioned';
 import { requireTicket } from './guard';
 import type { MessageRow, TicketRecord } from './model';
 import { recordChange } from './record';
 
-type Words = z.infer<typeof messageBodySchema>;
+type Whole = z.infer<typeof messageBodySchema>;
+type Words = Omit<Whole, 'format'> & Partial<Pick<Whole, 'format'>>;
 
 /** Stores words on a ticket's thread. */
 export async function insertMessage(
   listo: Listo,
   tx: Transaction,
-  message: Omit<MessageRow, 'id' | 'at' | 'links'> & Partial<Pick<MessageRow, 'links'>>,
+  message: Omit<MessageRow, 'id' | 'at' | 'links' | 'format'> & Partial<Pick<MessageRow, 'links' | 'format'>>,
 ): Promise<string> {
   const id = nanoid();
-  await listo.db.tables.messages.insert({ links: [], ...message, id, at: listo.clock.now() }, tx);
+  await listo.db.tables.messages.insert(
+    { links: [], format: 'plain', ...message, id, at: listo.clock.now() },
+    tx,
+  );
   return id;
 }
 
@@ -43,7 +48,7 @@ export async function writeWithin(
   tx: Transaction,
   viewer: SignedIn,
   number: number,
-  { text, readBy, links, fileIds, by }: Words & { by?: Door },
+  { text, format = 'plain', readBy, links, fileIds, by }: Words & { by?: Door },
 ): Promise<{ messageId: string }> {
   if (!links.every(({ url }) => isWebAddress(url)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
@@ -61,8 +66,11 @@ export async function writeWithin(
     readBy,
     isByTeam,
     text,
+    format,
     links,
   });
+  const mentioned =
+    format === 'rich' ? await findMentioned(listo, tx, { ticket, guarded }, { text, readBy }) : [];
   if (fileIds.length > 0) await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
   if (!isByTeam) await answerQuestions(listo, tx, ticket);
   await recordChange(
@@ -75,7 +83,7 @@ export async function writeWithin(
       actorId: viewer.id,
       via,
       audience: readBy,
-      data: { messageId },
+      data: { messageId, ...(mentioned.length > 0 && { mentioned }) },
     },
   );
   return { messageId };

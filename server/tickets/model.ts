@@ -71,6 +71,7 @@ export type MessageRow = {
   readBy: 'requester' | 'team';
   isByTeam: boolean;
   text: string;
+  format: 'plain' | 'rich';
   links: AnswerLink[];
 };
 
@@ -137,6 +138,7 @@ export function createTicketTables(sequelize: Sequelize) {
       readBy: text(10),
       isByTeam: flag,
       text: longText,
+      format: text(10),
       links: json,
     }),
     followers: new Table<FollowerRow>(

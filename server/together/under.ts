@@ -178,7 +178,7 @@ export const togetherConsumer: Consumer = {
         if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
           const messageId = await insertMessage(listo, tx, {
             ...{ ticketNumber: number, authorId: message.authorId, via: message.via, readBy: 'requester' },
-            ...{ isByTeam: true, text: message.text, links: message.links },
+            ...{ isByTeam: true, text: message.text, format: message.format, links: message.links },
           });
           await recordChange(
             listo,

@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { LiveEvent } from '../../contract/live';
+import type { LiveEvent, WritingEvent } from '../../contract/live';
 import { noteChange } from './changes';
+import { hearWriting } from './writing';
 import { setReachable } from './reachable';
 
 /** Queries that a change of how work is timed may change. */
@@ -27,6 +28,7 @@ export function useLive(meId: string): LiveEvent | null {
       else noteChange(event.number, { isOwn: event.actorId === meId });
       if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
     };
+    source.addEventListener('writing', ({ data }) => hearWriting(JSON.parse(String(data)) as WritingEvent));
     source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS, ...LISTS]));
     source.onopen = () => setReachable(true);
     return () => source.close();

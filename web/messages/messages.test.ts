@@ -13,6 +13,8 @@ import { listsEn } from './lists.en';
 import { listsPt } from './lists.pt';
 import { deskWordsEn } from './desk.en';
 import { deskWordsPt } from './desk.pt';
+import { wordsEn } from './words.en';
+import { wordsPt } from './words.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -36,6 +38,7 @@ const english = flatten({
   services: servicesEn,
   mail: mailEn,
   lists: listsEn,
+  words: wordsEn,
   ...deskWordsEn,
 });
 const portuguese = flatten({
@@ -45,6 +48,7 @@ const portuguese = flatten({
   services: servicesPt,
   mail: mailPt,
   lists: listsPt,
+  words: wordsPt,
   ...deskWordsPt,
 });
 

@@ -1,17 +1,52 @@
 import { Button, Textarea } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import type { ReactNode, Ref } from 'react';
+import {
+  useEffect,
+  useRef,
+  type ChangeEvent,
+  type ComponentType,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { api } from '../api/endpoints';
 import type { FileRef } from '../../contract/files';
 import { call } from '../api/call';
 import { useRenew } from '../api/queries';
 import { useDraft } from '../api/useDraft';
+import { sayWriting } from '../api/writing';
+import { useUpload } from '../files/useUpload';
 import { useWords } from '../messages/useWords';
 import classes from './Composer.module.css';
 import { FilesField } from './FilesField';
 import { ProblemNote } from './ProblemNote';
 import { useProblems } from './useProblems';
+
+type Input = RefObject<HTMLTextAreaElement | null>;
+
+/** What a field for words is given; `onFiles` sends what was pasted and says what to write in its place. */
+export type FieldProps = {
+  number: number;
+  readBy: 'requester' | 'team';
+  inputRef: Input;
+  placeholder: string;
+  'aria-label': string;
+  error: string | undefined;
+  value: string;
+  onChange(event: ChangeEvent<HTMLTextAreaElement>): void;
+  onFiles(files: File[], put: (words: string) => void): void;
+};
+
+function PlainField({ number: _, readBy: __, onFiles, inputRef, ...rest }: FieldProps) {
+  return (
+    <Textarea
+      {...{ autosize: true, minRows: 2, maxRows: 10, ref: inputRef, ...rest }}
+      onPaste={({ clipboardData }) =>
+        clipboardData.files.length > 0 && onFiles([...clipboardData.files], () => undefined)
+      }
+    />
+  );
+}
 
 type Draft = { text: string; files: FileRef[]; key: string };
 type Props = {
@@ -20,27 +55,41 @@ type Props = {
   label: string;
   placeholder: string;
   sendLabel: string;
-  inputRef?: Ref<HTMLTextAreaElement>;
+  inputRef?: Input;
+  /** The field for words with formatting; else they are plain. */
+  rich?: ComponentType<FieldProps>;
   /** What stands at its foot, given what is written and a way to put text in. */
   tools?: (written: string, insert: (text: string) => void) => ReactNode;
 };
 
 /** Words and files for a ticket. What is written is kept until it has been sent, and it is sent once. */
-export function Composer({ number, readBy, label, placeholder, sendLabel, inputRef, tools }: Props) {
+export function Composer({ number, readBy, label, placeholder, sendLabel, inputRef, rich, tools }: Props) {
   const { t } = useWords();
   const renew = useRenew();
+  const own = useRef<HTMLTextAreaElement>(null);
+  const Field = rich ?? PlainField;
   const [draft, setDraft, clear] = useDraft<Draft>(`message:${number}`, { text: '', files: [], key: '' });
   const sending = useMutation({
     mutationFn: ({ text, files, key }: Draft) =>
       call(api.tickets.write, {
         params: { number },
-        body: { text, readBy, fileIds: files.map(({ id }) => id) },
+        body: { text, readBy, format: rich ? 'rich' : 'plain', fileIds: files.map(({ id }) => id) },
         key,
       }),
     onSuccess: clear,
     onSettled: () => renew(number),
   });
   const problems = useProblems()(sending.error);
+  // Files arrive while words are typed: each change builds on the last, not on what was shown.
+  const latest = useRef(draft);
+  useEffect(() => {
+    latest.current = draft;
+  });
+  function change(part: (last: Draft) => Partial<Draft>): void {
+    latest.current = { ...latest.current, ...part(latest.current), key: '' };
+    setDraft(latest.current);
+  }
+  const upload = useUpload((file) => change(({ files }) => ({ files: [...files, file] })));
   function send(): void {
     if (draft.text.trim() === '' || sending.isPending) return;
     // The key changes with the words: the same words sent again after a failure are the same message.
@@ -59,29 +108,38 @@ export function Composer({ number, readBy, label, placeholder, sendLabel, inputR
         if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) send();
       }}
     >
-      <Textarea
-        {...{
-          autosize: true,
-          minRows: 2,
-          maxRows: 10,
-          placeholder,
-          'aria-label': label,
-          error: problems.text,
-          ...(inputRef && { ref: inputRef }),
+      <Field
+        {...{ number, readBy, placeholder, 'aria-label': label, error: problems.text, value: draft.text }}
+        inputRef={inputRef ?? own}
+        onChange={({ target }) => {
+          change(() => ({ text: target.value }));
+          if (target.value !== '') sayWriting(number, readBy);
         }}
-        value={draft.text}
-        onChange={({ target }) => setDraft({ ...draft, text: target.value, key: '' })}
+        onFiles={(files, put) =>
+          upload.add(
+            files,
+            ({ id, name, type }) => type.startsWith('image/') && put(`![${name}](file:${id})`),
+          )
+        }
       />
+      {upload.underWay && (
+        <span className={classes.quiet}>{t('files/uploading', { name: upload.underWay })}</span>
+      )}
+      {upload.problem && (
+        <span role="alert" style={{ color: 'var(--brick)' }}>
+          {upload.problem}
+        </span>
+      )}
       {sending.error && !problems.text && <ProblemNote error={sending.error} />}
       <div className={classes.foot}>
         <FilesField
           isQuiet
           label={label}
           files={draft.files}
-          onChange={(files) => setDraft({ ...draft, files, key: '' })}
+          onChange={(files) => change(() => ({ files }))}
         />
-        {tools?.(draft.text, (text) =>
-          setDraft({ ...draft, text: draft.text.trim() === '' ? text : `${draft.text}\n${text}`, key: '' }),
+        {tools?.(draft.text, (words) =>
+          change(({ text }) => ({ text: text.trim() === '' ? words : `${text}\n${words}` })),
         )}
         {draft.text !== '' && <span className={classes.quiet}>{t('page/draftKept')}</span>}
         <Button type="submit" loading={sending.isPending} disabled={draft.text.trim() === ''}>

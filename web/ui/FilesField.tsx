@@ -1,49 +1,29 @@
 import { ActionIcon, Button, VisuallyHidden } from '@mantine/core';
 import { IconCamera, IconPaperclip, IconX } from '@tabler/icons-react';
-import { useMutation } from '@tanstack/react-query';
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { api } from '../api/endpoints';
 import type { FileRef } from '../../contract/files';
-import { FILE_LIMIT } from '../../contract/names';
-import { ApiProblem, call } from '../api/call';
+import { call } from '../api/call';
 import { useWords } from '../messages/useWords';
+import { useUpload } from '../files/useUpload';
 import classes from './FilesField.module.css';
 
 type Props = { label: string; files: FileRef[]; onChange(files: FileRef[]): void; isQuiet?: boolean };
 
-function toForm(file: File): FormData {
-  const form = new FormData();
-  form.append('file', file, file.name || 'picture.png');
-  return form;
-}
-
 /** Files by drop, paste, camera or choice; each is sent at once and kept until the words or the form are sent. */
 export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
   const { t } = useWords();
-  const [problem, setProblem] = useState<string | null>(null);
   const current = useRef(files);
   useEffect(() => {
     current.current = files;
   }, [files]);
   const limitsId = useId();
   const camera = useRef<HTMLInputElement>(null);
-  const sending = useMutation({
-    mutationFn: (file: File) => call(api.files.upload, { body: toForm(file) }),
-    onSuccess: (file) => {
-      current.current = [...current.current, file];
-      onChange(current.current);
-    },
-    onError: (error, file) =>
-      setProblem(`${file.name}: ${t(`problems/${error instanceof ApiProblem ? error.code : 'unexpected'}`)}`),
+  const upload = useUpload((file) => {
+    current.current = [...current.current, file];
+    onChange(current.current);
   });
-
-  function add(given: File[]): void {
-    setProblem(null);
-    for (const file of given)
-      if (file.size > FILE_LIMIT) setProblem(`${file.name}: ${t('problems/fileTooLarge')}`);
-      else sending.mutate(file);
-  }
 
   function remove(file: FileRef): void {
     onChange(files.filter(({ id }) => id !== file.id));
@@ -51,7 +31,7 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
   }
 
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
-    onDrop: add,
+    onDrop: (given) => upload.add(given),
     noClick: true,
     noKeyboard: true,
   });
@@ -62,7 +42,7 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
       role="group"
       aria-label={label}
       data-over={isDragActive || undefined}
-      onPaste={({ clipboardData }) => clipboardData.files.length > 0 && add([...clipboardData.files])}
+      onPaste={({ clipboardData }) => clipboardData.files.length > 0 && upload.add([...clipboardData.files])}
     >
       <input
         {...getInputProps({ style: { display: 'none' } })}
@@ -78,7 +58,7 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
           hidden: true,
           'aria-label': t('files/take'),
         }}
-        onChange={({ target }) => add([...(target.files ?? [])])}
+        onChange={({ target }) => upload.add([...(target.files ?? [])])}
       />
       {!isQuiet && <span>{t('files/drop')}</span>}
       <Button size="compact-xs" variant="default" leftSection={<IconPaperclip size={14} />} onClick={open}>
@@ -106,7 +86,7 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
           </ActionIcon>
         </span>
       ))}
-      {sending.isPending && <span>{t('files/uploading', { name: sending.variables.name })}</span>}
+      {upload.underWay && <span>{t('files/uploading', { name: upload.underWay })}</span>}
       {isQuiet ? (
         <VisuallyHidden id={limitsId}>{t('files/limits')}</VisuallyHidden>
       ) : (
@@ -114,9 +94,9 @@ export function FilesField({ label, files, onChange, isQuiet = false }: Props) {
           {t('files/limits')}
         </span>
       )}
-      {problem && (
+      {upload.problem && (
         <span role="alert" style={{ color: 'var(--brick)', width: '100%' }}>
-          {problem}
+          {upload.problem}
         </span>
       )}
     </div>

@@ -13,6 +13,7 @@ import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
 import { KeysPage } from './KeysPage';
+import { FileDialog } from '../files/FileDialog';
 import { Notifications } from './Notifications';
 import { Palette } from './Palette';
 import { Presence } from './Presence';
@@ -139,6 +140,7 @@ export function Frame() {
       <main id="content">
         <Suspense fallback={<Waiting />}>
           <Outlet />
+          <FileDialog />
         </Suspense>
       </main>
       <Palette />

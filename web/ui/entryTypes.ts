@@ -48,4 +48,6 @@ export const ENTRY_EVENTS_SHOWN = [
   'putUnder',
   'cameUnder',
   'takenApart',
+  'ticked',
+  'unticked',
 ] as const;

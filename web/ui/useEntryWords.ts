@@ -37,7 +37,7 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       minutes: data.minutes,
       why:
         typeof data.way === 'string' ? t(`entries/ways/${data.way}`, { ...data, count: data.couldHave }) : '',
-      said: typeof data.words === 'string' ? data.words : '',
+      said: typeof data.words === 'string' ? data.words : (data.said ?? ''),
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });
   };

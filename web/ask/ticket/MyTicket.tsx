@@ -12,7 +12,8 @@ import { useWords } from '../../messages/useWords';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { Composer } from '../../ui/Composer';
 import { Lost } from '../../ui/Lost';
-import { FileList, MessageBody } from '../../ui/MessageBody';
+import { FileList } from '../../files/FileList';
+import { MessageBody } from '../../ui/MessageBody';
 import { MoveForm } from '../../ui/MoveForm';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -110,7 +111,7 @@ function Thread({ ticket }: { ticket: Ticket }) {
               {entry.type !== 'answered' && ` · ${words}`}
             </div>
             <div className={classes.words} data-team={message.isByTeam || undefined}>
-              <MessageBody message={message} />
+              <MessageBody message={message} base="/ask/tickets" />
             </div>
           </li>
         );

@@ -4,6 +4,8 @@ import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { getPromise } from '../../ui/clocks';
 import { Composer } from '../../ui/Composer';
+import { RichField } from '../../words/RichField';
+import { Tools } from '../../words/Tools';
 import { useKeys } from '../../ui/useKeys';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
@@ -75,7 +77,13 @@ export function Editor({ ticket, now }: { ticket: Ticket; now: number }) {
         <Composer
           {...{ number, sendLabel, inputRef: input, readBy: isAnswer ? 'requester' : 'team' }}
           label={isAnswer ? t('page/answerPlaceholder', { name: requester.name }) : t('page/notePlaceholder')}
-          tools={(written, insert) => <ReadyTexts {...{ number, written }} onInsert={insert} />}
+          rich={RichField}
+          tools={(written, insert) => (
+            <>
+              <Tools field={input} />
+              <ReadyTexts {...{ number, written }} onInsert={insert} />
+            </>
+          )}
           placeholder={isAnswer ? t('page/answerPlaceholder', { name: first }) : t('page/notePlaceholder')}
         />
       </div>

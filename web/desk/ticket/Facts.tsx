@@ -19,7 +19,9 @@ import { useWords } from '../../messages/useWords';
 import { AnswersForm } from '../../form/AnswersForm';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { Conflict } from '../../ui/Conflict';
-import { FileList } from '../../ui/MessageBody';
+import { FileList } from '../../files/FileList';
+import { filesOf } from '../../files/filesOf';
+import { openFile } from '../../files/openFile';
 import { PersonName } from '../../ui/PersonName';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -223,10 +225,30 @@ export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
   );
 }
 
+/** All its files in one place. */
+function Files({ ticket }: { ticket: Ticket }) {
+  const { t } = useWords();
+  const files = filesOf(ticket);
+  if (files.length === 0) return null;
+  return (
+    <section>
+      <h2>
+        {t('words/files', { count: files.length })}
+        {files.length > 1 && (
+          <Button size="compact-xs" variant="subtle" onClick={() => openFile({ files, id: files[0]!.id })}>
+            {t('words/lookThrough')}
+          </Button>
+        )}
+      </h2>
+      <FileList files={files} />
+    </section>
+  );
+}
+
 /** The facts of a ticket, editable where the viewer works on it. */
 export function Facts({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
-  const { team, group, assignee, via, rights, files } = ticket;
+  const { team, group, assignee, via, rights } = ticket;
   // Long texts stand at the head of the thread.
   const answers = ticket.answers.filter(({ field }) => field.kind !== 'longText');
   const mayWork = rights.includes('work');
@@ -267,9 +289,9 @@ export function Facts({ ticket }: { ticket: Ticket }) {
               <AnswerValue answer={answer} />
             </Pair>
           ))}
-          <FileList files={files} />
         </section>
       )}
+      <Files ticket={ticket} />
       <section>
         <h2>{t('page/people')}</h2>
         <Followers ticket={ticket} role="alsoTold" label={t('page/tellToo')} />

@@ -3,6 +3,8 @@ import type { Entry, Ticket } from '../../../contract/tickets';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { getPromise } from '../../ui/clocks';
+import { filesOf } from '../../files/filesOf';
+import { Writing } from '../../ui/Writing';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { MessageBody } from '../../ui/MessageBody';
 import { useEntryWords } from '../../ui/useEntryWords';
@@ -47,7 +49,11 @@ function Words({ entry, ticket }: { entry: Entry; ticket: Ticket }) {
         <b>{actor?.id === me.id ? t('common/you') : actor?.name}</b> · {parts.filter(Boolean).join(' · ')}
       </div>
       <div className={classes.words} data-kind={kind}>
-        <MessageBody message={message} />
+        <MessageBody
+          {...{ message, files: filesOf(ticket) }}
+          base="/desk/everything"
+          {...(ticket.rights.includes('note') && entry.from === null && { number: ticket.number })}
+        />
       </div>
     </div>
   );
@@ -124,6 +130,7 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
           className={`${classes.bar} ${classes.nowBar}`}
           data-mode={isGoing && clock.dueAt !== null && clock.dueAt > now ? 'left' : 'none'}
         />
+        <Writing number={ticket.number} />
       </div>
     </>
   );
