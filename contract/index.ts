@@ -9,6 +9,7 @@ import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
+import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
 import { serviceEndpoints } from './services';
@@ -40,6 +41,7 @@ export const api = {
   spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,
+  procedures: procedureEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,

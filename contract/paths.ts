@@ -90,6 +90,14 @@ export const paths = {
     check: { method: 'post', path: '/tickets/:number/messages/:id/checks' },
     writing: { method: 'post', path: '/tickets/:number/writing' },
   },
+  procedures: {
+    list: { method: 'get', path: '/procedures' },
+    create: { method: 'post', path: '/procedures' },
+    update: { method: 'put', path: '/procedures/:id' },
+    remove: { method: 'delete', path: '/procedures/:id' },
+    forTicket: { method: 'get', path: '/tickets/:number/procedure' },
+    tick: { method: 'put', path: '/tickets/:number/procedure/:id' },
+  },
   readyTexts: {
     list: { method: 'get', path: '/ready-texts' },
     create: { method: 'post', path: '/ready-texts' },

@@ -18,6 +18,7 @@ import { CATEGORIES, createAssets } from './catalogue';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
+import { createProcedures } from './procedures';
 import { createServices } from './services';
 import { simulate } from './simulate';
 import type { Story, StoryEntry } from './story';
@@ -146,6 +147,7 @@ export async function loadDemo(
   await tables.assets.insertAll(createAssets(organisation));
   await tables.services.insertAll(services);
   await tables.targets.insertAll(targets);
+  await tables.procedures.insertAll(createProcedures());
 
   const calendars = Object.fromEntries(
     Object.entries(specs).map(([id, spec]) => [id, compileCalendar(spec)]),

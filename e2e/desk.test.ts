@@ -166,3 +166,20 @@ test('a caller: their history first, reported already, raised with few words', a
   await bia.waitForFunction(() => /\/desk\/everything\/\d+$/.test(location.pathname));
   await see(bia, 'by phone');
 });
+
+test('how it is done stands beside the ticket, is ticked off, and is changed by who leads', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();
+  await see(rui, 'Ask the terminal lead to send the queue');
+  await click(rui, 'Done: Send the people on', 'checkbox');
+  await see(rui, 'You did “Send the people on”');
+  await see(rui, 'The small screen shows a letter and two digits:');
+  await see(rui, '1 of 4 done');
+  await rui.locator('::-p-text(Change it)').click();
+  await see(rui, 'The steps');
+  await rui.locator('::-p-aria([name="Step, en"])').fill('Send everyone on');
+  await click(rui, 'Save');
+  await see(rui, '“A kiosk that does not sell” is saved.');
+  await rui.goBack();
+  await see(rui, 'Send everyone on');
+});

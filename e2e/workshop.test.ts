@@ -200,6 +200,7 @@ test.each([
   ['helder', '/workshop/calendars/office', 'The year'],
   ['helder', '/workshop/promises', 'Parts supplier'],
   ['helder', '/workshop/hours', 'Sites'],
+  ['helder', '/workshop/procedures/how-kiosk', 'The steps'],
 ])('%s at %s meets no barrier, light and dark', async (person, address, sees) => {
   const page = await browser.open(person, address);
   await see(page, sees);

@@ -25,6 +25,7 @@ import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import { peopleRoutes } from './people/routes';
 import { routingRoutes } from './routing/routes';
+import { procedureRoutes } from './procedures/routes';
 import { readyTextRoutes } from './readyTexts/routes';
 import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
@@ -96,6 +97,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     wordsRoutes,
     worklistRoutes,
     bulkRoutes,
+    procedureRoutes,
     readyTextRoutes,
     routingRoutes,
     togetherRoutes,

@@ -38,6 +38,9 @@ const ServiceEditor = lazy(() =>
 const RoutingPage = lazy(() =>
   import('./workshop/routing/RoutingPage').then(({ RoutingPage: page }) => ({ default: page })),
 );
+const ProceduresPage = lazy(() =>
+  import('./workshop/procedures/ProceduresPage').then(({ ProceduresPage: page }) => ({ default: page })),
+);
 const RaisePage = lazy(() =>
   import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
 );
@@ -71,6 +74,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
+      { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
       { path: 'workshop/mail', element: <MailPage /> },
       { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },

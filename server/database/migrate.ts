@@ -8,6 +8,7 @@ import { up as catalogue } from './migrations/0005-catalogue';
 import { up as mail } from './migrations/0006-mail';
 import { up as desk } from './migrations/0007-desk';
 import { up as words } from './migrations/0008-words';
+import { up as procedures } from './migrations/0009-procedures';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -20,6 +21,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0006-mail', up: mail },
       { name: '0007-desk', up: desk },
       { name: '0008-words', up: words },
+      { name: '0009-procedures', up: procedures },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

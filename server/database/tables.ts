@@ -10,6 +10,7 @@ import { createMailTables } from '../mail/model';
 import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
+import { createProcedureTables } from '../procedures/model';
 import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createRoutingTables } from '../routing/model';
@@ -38,6 +39,7 @@ export function createTables(sequelize: Sequelize) {
     ...createMailTables(sequelize),
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
+    ...createProcedureTables(sequelize),
     ...createReadyTextTables(sequelize),
     ...createRoutingTables(sequelize),
     ...createSpentTables(sequelize),

@@ -15,6 +15,8 @@ import { deskWordsEn } from './desk.en';
 import { deskWordsPt } from './desk.pt';
 import { wordsEn } from './words.en';
 import { wordsPt } from './words.pt';
+import { proceduresEn } from './procedures.en';
+import { proceduresPt } from './procedures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -38,6 +40,7 @@ const english = flatten({
   services: servicesEn,
   mail: mailEn,
   lists: listsEn,
+  procedures: proceduresEn,
   words: wordsEn,
   ...deskWordsEn,
 });
@@ -48,6 +51,7 @@ const portuguese = flatten({
   services: servicesPt,
   mail: mailPt,
   lists: listsPt,
+  procedures: proceduresPt,
   words: wordsPt,
   ...deskWordsPt,
 });

@@ -5,6 +5,7 @@ export const workshopEn = {
   calendars: 'Working calendars',
   promises: 'Promises',
   hours: 'Teams and sites',
+  procedures: 'How we do it',
   mail: 'Mail',
   lookOnly: 'You may look at this. Someone who sets it up can change it.',
   unsaved: 'Changed, not saved',

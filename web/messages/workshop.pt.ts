@@ -6,6 +6,7 @@ export const workshopPt: WorkshopWords = {
   calendars: 'Calendários de trabalho',
   promises: 'Promessas',
   hours: 'Equipas e locais',
+  procedures: 'Como fazemos',
   mail: 'Correio',
   lookOnly: 'Pode ver isto. Quem o configura pode mudá-lo.',
   unsaved: 'Mudado, por guardar',

@@ -50,4 +50,6 @@ export const ENTRY_EVENTS_SHOWN = [
   'takenApart',
   'ticked',
   'unticked',
+  'procedureTicked',
+  'procedureUnticked',
 ] as const;

@@ -17,6 +17,7 @@ import classes from './DeskTicket.module.css';
 import { Editor } from './Editor';
 import { Facts, Requester } from './Facts';
 import { Next } from './Next';
+import { Procedure } from './Procedure';
 import { Thread } from './Thread';
 import { Together } from './Together';
 
@@ -71,6 +72,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         <Next ticket={ticket} />
         {ticket.plan && <PlanSteps ticket={ticket} list={list} />}
         <Clocks ticket={ticket} now={now} />
+        {rights.includes('note') && <Procedure ticket={ticket} />}
         <Requester ticket={ticket} now={now} />
         <Facts ticket={ticket} />
         <Together ticket={ticket} list={list} />

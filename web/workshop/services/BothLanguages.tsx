@@ -12,20 +12,21 @@ type Props = {
 
 /** The same words in each language, side by side. */
 export function BothLanguages({ label, value, isFixed, isLong = false, onChange }: Props) {
-  const Input = isLong ? Textarea : TextInput;
   return (
     <div className={`${classes.pair} ${classes.whole}`}>
-      {LANGUAGES.map((language) => (
-        <Input
-          key={language}
-          size="xs"
-          label={`${label}, ${language}`}
-          value={value[language]}
-          readOnly={isFixed}
-          lang={language}
-          onChange={({ target }) => onChange({ ...value, [language]: target.value })}
-        />
-      ))}
+      {LANGUAGES.map((language) => {
+        const field = {
+          ...{ size: 'xs', label: `${label}, ${language}`, value: value[language], readOnly: isFixed },
+          lang: language,
+          onChange: ({ target }: { target: { value: string } }) =>
+            onChange({ ...value, [language]: target.value }),
+        };
+        return isLong ? (
+          <Textarea key={language} autosize minRows={2} maxRows={16} {...field} />
+        ) : (
+          <TextInput key={language} {...field} />
+        );
+      })}
     </div>
   );
 }

@@ -1,0 +1,2 @@
+export { chooseProcedure, findPlace } from './procedures';
+export type { ProcedureFor, ProcedurePlace, ProcedureStep } from './procedures';
