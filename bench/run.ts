@@ -4,6 +4,7 @@ import { benchCreate } from './create';
 import { benchFind } from './find';
 import { benchFirstLoad } from './firstLoad';
 import { benchFulfil } from './fulfil';
+import { benchImports } from './imports';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchTimers } from './timers';
@@ -20,6 +21,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   recount: benchRecount,
   worklists: benchWorklists,
   find: benchFind,
+  imports: benchImports,
 };
 
 const wanted = process.argv.slice(2);

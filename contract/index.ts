@@ -5,6 +5,7 @@ import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { clockEndpoints } from './clocks';
 import { fileEndpoints } from './files';
+import { importEndpoints } from './imports';
 import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
@@ -42,6 +43,7 @@ export const api = {
   together: togetherEndpoints,
   routing: routingEndpoints,
   procedures: procedureEndpoints,
+  imports: importEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,

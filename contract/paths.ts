@@ -98,6 +98,13 @@ export const paths = {
     forTicket: { method: 'get', path: '/tickets/:number/procedure' },
     tick: { method: 'put', path: '/tickets/:number/procedure/:id' },
   },
+  imports: {
+    upload: { method: 'post', path: '/imports' },
+    get: { method: 'get', path: '/imports/:id' },
+    check: { method: 'post', path: '/imports/:id/check' },
+    start: { method: 'post', path: '/imports/:id/start' },
+    stop: { method: 'post', path: '/imports/:id/stop' },
+  },
   readyTexts: {
     list: { method: 'get', path: '/ready-texts' },
     create: { method: 'post', path: '/ready-texts' },

@@ -1,6 +1,17 @@
-import type { Page } from 'puppeteer-core';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriers, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import {
+  click,
+  listBarriers,
+  listBarriersInBoth,
+  see,
+  startBrowser,
+  type,
+  type TestBrowser,
+} from './harness/browser';
 
 /** An agent's day on the Desk: lists of one's own, ways of seeing them, doing to many, what happened before. */
 let app: DemoApp;
@@ -182,4 +193,31 @@ test('how it is done stands beside the ticket, is ticked off, and is changed by 
   await see(rui, '“A kiosk that does not sell” is saved.');
   await rui.goBack();
   await see(rui, 'Send everyone on');
+});
+
+test('tickets come in from a table: mapped, checked by line, written and seen', async () => {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'listo-table-'));
+  const file = path.join(folder, 'old.csv');
+  await writeFile(
+    file,
+    'Subject;Caller;Impact\nTurnstile 9 sticks;Tomás Veiga;a site\nNo such person;Nobody Here;\nTurnstile 10 sticks;lena;\n',
+  );
+  const rui = await browser.open('rui', '/desk/import');
+  await see(rui, 'Drop the file here');
+  await ((await rui.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>).uploadFile(
+    file,
+  );
+  await see(rui, '3 rows');
+  expect(await listBarriersInBoth(rui)).toEqual([]);
+  await rui.select('select[aria-label="Service"]', 'always');
+  await rui.locator('::-p-aria([name="Service: the same for all …"])').fill('A ticket kiosk');
+  await rui.locator('[role="option"]').click();
+  await click(rui, 'Check every row');
+  await see(rui, 'Rows that fit: 2; that do not: 1.');
+  await see(rui, 'nobody here is called that');
+  await click(rui, 'Write 2 tickets');
+  await see(rui, 'Done: 2 tickets are written.');
+  await rui.locator('::-p-text(See them)').click();
+  await see(rui, 'Turnstile 9 sticks');
+  await rm(folder, { recursive: true, force: true });
 });

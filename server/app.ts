@@ -20,6 +20,7 @@ import { ProblemError } from './http/problems';
 import { refuseOtherSites } from './http/sameSite';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
+import { importRoutes } from './imports/routes';
 import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
@@ -112,6 +113,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
   ])
     routes(router, listo);
   fileRoutes(router, listo, store);
+  importRoutes(router, listo, store);
   router.use(() => {
     throw new ProblemError('notFound');
   });

@@ -14,6 +14,7 @@ import { registerConsumers, type Consumer } from './journal/consumer';
 import { hoursConsumer } from './hours/consumer';
 import { Pump } from './journal/pump';
 import type { Listo } from './listo';
+import { ImportRunner } from './imports/runner';
 import { Live } from './live/live';
 import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
@@ -83,10 +84,12 @@ export async function startListo(
   const live = new Live(listo);
   const recounts = new Recounts(listo);
   const bulk = new BulkRunner(listo);
+  const imports = new ImportRunner(listo, store);
   const pump = new Pump(listo, CONSUMERS, async () => {
     await live.tail();
     await recounts.look();
     bulk.look();
+    imports.look();
   });
   const mail = await startMail(listo, store);
   const server = createServer(createApp(listo, { store, live, webDir, mailPort: mail.port }));
@@ -104,6 +107,7 @@ export async function startListo(
       server.closeAllConnections();
       await recounts.stop();
       await bulk.stop();
+      await imports.stop();
       await timers.stop();
       await mail.stop();
       await pump.stop();

@@ -41,6 +41,9 @@ const RoutingPage = lazy(() =>
 const ProceduresPage = lazy(() =>
   import('./workshop/procedures/ProceduresPage').then(({ ProceduresPage: page }) => ({ default: page })),
 );
+const ImportPage = lazy(() =>
+  import('./desk/imports/ImportPage').then(({ ImportPage: page }) => ({ default: page })),
+);
 const RaisePage = lazy(() =>
   import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
 );
@@ -64,6 +67,7 @@ export const router = createBrowserRouter([
       { path: 'ask/past', element: <Past /> },
       { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
       { path: 'desk/raise', element: <RaisePage /> },
+      { path: 'desk/import', element: <ImportPage /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },

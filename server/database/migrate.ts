@@ -9,6 +9,7 @@ import { up as mail } from './migrations/0006-mail';
 import { up as desk } from './migrations/0007-desk';
 import { up as words } from './migrations/0008-words';
 import { up as procedures } from './migrations/0009-procedures';
+import { up as imports } from './migrations/0010-imports';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -22,6 +23,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0007-desk', up: desk },
       { name: '0008-words', up: words },
       { name: '0009-procedures', up: procedures },
+      { name: '0010-imports', up: imports },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -11,6 +11,7 @@ import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
 import { createProcedureTables } from '../procedures/model';
+import { createImportTables } from '../imports/model';
 import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createRoutingTables } from '../routing/model';
@@ -40,6 +41,7 @@ export function createTables(sequelize: Sequelize) {
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
     ...createProcedureTables(sequelize),
+    ...createImportTables(sequelize),
     ...createReadyTextTables(sequelize),
     ...createRoutingTables(sequelize),
     ...createSpentTables(sequelize),

@@ -31,6 +31,17 @@ export const PROBLEMS = {
   stale: { status: 409, title: 'Changed meanwhile', wayOut: 'Look at what differs and choose.' },
   alreadyDecided: { status: 409, title: 'Already decided', wayOut: 'Nothing is left to do.' },
   fileTooLarge: { status: 413, title: 'File too large', wayOut: 'Send a file of at most 25 MB, or a link.' },
+  tableNotRead: {
+    status: 422,
+    title: 'The table cannot be read',
+    wayOut:
+      'On the line that is named, quotation marks do not fit. Mend it there and send it again; nothing was written.',
+  },
+  tableTooLong: {
+    status: 422,
+    title: 'The table is too long',
+    wayOut: 'At most 200,000 rows at a time. Part it and send the parts.',
+  },
   fileEmpty: {
     status: 422,
     title: 'File is empty',

@@ -22,7 +22,6 @@ import { NOTHING_DUE, type TicketRecord } from './model';
 /** By whichever door it comes. */
 type Body = Omit<BodyOf<typeof api.tickets.create>, 'via'> & { via: Door };
 
-/** `isLenient`: what a form would ask for may be missing, where it did not come by the form. */
 function judge(service: ServiceRow, body: Body, isLenient: boolean): Answers {
   const { form } = service;
   const { answers, problems } = checkAnswers(form, withFiles(form, body.answers, body.fileIds));
@@ -45,12 +44,22 @@ function choose<T extends string>(choices: readonly T[], answer: unknown, otherw
   return choices.find((choice) => choice === answer) ?? otherwise;
 }
 
+type Options = {
+  /** What a form would ask for may be missing, where it did not come by the form. */
+  isLenient?: boolean;
+  /** Said otherwise than by an answer. */
+  impact?: Impact;
+  urgency?: Urgency;
+  /** What follows in the same transaction. */
+  after?: (tx: Transaction, number: number) => Promise<void>;
+};
+
 /** Judged, complete and ready to be stored. */
 async function prepare(
   listo: Listo,
   viewer: SignedIn,
   body: Body,
-  isLenient: boolean,
+  { isLenient = false, ...given }: Options,
 ): Promise<{ row: Partial<TicketRecord>; service: ServiceRow; approvalPlace: number | null }> {
   const rules = await findService(listo, body.serviceId);
   if (!rules)
@@ -66,8 +75,8 @@ async function prepare(
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
   if (!isAgent(viewer) && !(await isFor(listo, service, requesterId))) throw new ProblemError('notForThem');
   const answers = await nameAnswers(listo, service.form, judge(service, body, isLenient));
-  const impact: Impact = choose(IMPACTS, answers.impact, service.impact);
-  const urgency: Urgency = choose(URGENCIES, answers.urgency, service.urgency);
+  const impact: Impact = given.impact ?? choose(IMPACTS, answers.impact, service.impact);
+  const urgency: Urgency = given.urgency ?? choose(URGENCIES, answers.urgency, service.urgency);
   const now = listo.clock.now();
   const priority = getPriority(priorities, impact, urgency);
   const place = placeOf(service, answers, siteNames.get(requester.siteId) ?? '');
@@ -153,9 +162,9 @@ export async function createTicket(
   viewer: SignedIn,
   actor: Actor,
   body: Body,
-  { isLenient = false }: { isLenient?: boolean } = {},
+  options: Options = {},
 ): Promise<{ number: number }> {
-  const { row, service, approvalPlace } = await prepare(listo, viewer, body, isLenient);
+  const { row, service, approvalPlace } = await prepare(listo, viewer, body, options);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
     const number = await tables.tickets.insert(row, tx);
@@ -187,6 +196,7 @@ export async function createTicket(
     });
     if (service.plan) await startPlan(listo, tx, ticket, service);
     else if (approvalPlace !== null) await askFirst(listo, tx, ticket, service, approvalPlace);
+    await options.after?.(tx, number);
     return { number };
   });
 }

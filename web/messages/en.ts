@@ -132,6 +132,8 @@ export const en = {
     stale: 'Someone changed it meanwhile.',
     alreadyDecided: 'Someone has already decided this.',
     fileTooLarge: 'The file is larger than 25 MB. Send a smaller one, or a link to it.',
+    tableNotRead: 'Quotation marks in it do not fit. Mend them and send it again; nothing was written.',
+    tableTooLong: 'At most 200,000 rows at a time. Part the table and send the parts.',
     fileEmpty: 'The file is empty. Choose it again.',
     fileTypeNotAllowed:
       'This kind of file is not taken. Send a picture, PDF, text, office document, zip or mp4.',
@@ -716,7 +718,15 @@ export const en = {
     sentApprover: '{{who}} asks you to decide',
   },
   palette: {
-    workshop: { calendars: 'Working calendars', promises: 'Promises', hours: 'Teams and sites' },
+    workshop: {
+      services: 'Catalogue',
+      calendars: 'Working calendars',
+      promises: 'Promises',
+      hours: 'Teams and sites',
+      routing: 'Who gets it',
+      procedures: 'How we do it',
+    },
+    import: 'Tickets from a table …',
     tickets: 'Tickets',
     people: 'People',
     services: 'Services',

@@ -17,6 +17,8 @@ import { wordsEn } from './words.en';
 import { wordsPt } from './words.pt';
 import { proceduresEn } from './procedures.en';
 import { proceduresPt } from './procedures.pt';
+import { importsEn } from './imports.en';
+import { importsPt } from './imports.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -40,6 +42,7 @@ const english = flatten({
   services: servicesEn,
   mail: mailEn,
   lists: listsEn,
+  imports: importsEn,
   procedures: proceduresEn,
   words: wordsEn,
   ...deskWordsEn,
@@ -51,6 +54,7 @@ const portuguese = flatten({
   services: servicesPt,
   mail: mailPt,
   lists: listsPt,
+  imports: importsPt,
   procedures: proceduresPt,
   words: wordsPt,
   ...deskWordsPt,

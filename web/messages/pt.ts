@@ -134,6 +134,8 @@ export const pt: Messages = {
     stale: 'Alguém mudou isto entretanto.',
     alreadyDecided: 'Alguém já decidiu isto.',
     fileTooLarge: 'O ficheiro tem mais de 25 MB. Envie um mais pequeno, ou uma ligação.',
+    tableNotRead: 'As aspas não fecham. Corrija-as e envie de novo; nada foi escrito.',
+    tableTooLong: 'No máximo 200 000 linhas de cada vez. Divida a tabela e envie as partes.',
     fileEmpty: 'O ficheiro está vazio. Escolha-o de novo.',
     fileTypeNotAllowed:
       'Este tipo de ficheiro não é aceite. Envie imagem, PDF, texto, documento, zip ou mp4.',
@@ -725,7 +727,15 @@ export const pt: Messages = {
     sentApprover: '{{who}} pede a sua decisão',
   },
   palette: {
-    workshop: { calendars: 'Calendários de trabalho', promises: 'Promessas', hours: 'Equipas e locais' },
+    workshop: {
+      services: 'Catálogo',
+      calendars: 'Calendários de trabalho',
+      promises: 'Promessas',
+      hours: 'Equipas e locais',
+      routing: 'Quem o recebe',
+      procedures: 'Como fazemos',
+    },
+    import: 'Pedidos de uma tabela …',
     tickets: 'Pedidos',
     people: 'Pessoas',
     services: 'Serviços',

@@ -26,7 +26,7 @@ export function Palette() {
       }))
     : [];
   const inWorkshop = me.areas.includes('workshop')
-    ? (['calendars', 'promises', 'hours'] as const).map((subject) => ({
+    ? (['services', 'calendars', 'promises', 'hours', 'routing', 'procedures'] as const).map((subject) => ({
         id: `workshop-${subject}`,
         label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
         onClick: go(`/workshop/${subject}`),
@@ -37,6 +37,12 @@ export function Palette() {
     { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
     { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },
     ...inDesk,
+    ...(isAgent
+      ? [
+          { id: 'raise', label: t('desk/raise'), onClick: go('/desk/raise') },
+          { id: 'import', label: t('palette/import'), onClick: go('/desk/import') },
+        ]
+      : []),
     ...inWorkshop,
   ];
   const isAsked = q.trim() !== '';

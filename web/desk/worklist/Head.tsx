@@ -84,6 +84,9 @@ function ListMenu({ list, onMake }: { list: SeenList; onMake(isNew: boolean): vo
           <Menu.Item component={Link} to="/desk/raise">
             {t('desk/raise')}
           </Menu.Item>
+          <Menu.Item component={Link} to="/desk/import">
+            {t('palette/import')}
+          </Menu.Item>
         </Menu.Dropdown>
       </Menu>
     </h1>

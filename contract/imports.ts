@@ -1,0 +1,87 @@
+import * as z from 'zod';
+import { IMPORT_FIELDS } from '../core/imports';
+import { endpoint } from './endpoint';
+import { paths } from './paths';
+import { idParams, idSchema, instantSchema, okSchema } from './shared';
+
+const fieldSchema = z.enum(IMPORT_FIELDS);
+const namesSchema = z.record(z.string().max(30), z.array(z.string().max(80)).max(6));
+
+/** How a table is read: where each field comes from, and what the choices are called in it. */
+export const readingSchema = z.object({
+  mapping: z.partialRecord(
+    fieldSchema,
+    z.union([
+      z.object({ column: z.number().int().min(0).max(500) }),
+      z.object({ always: z.string().max(200) }),
+    ]),
+  ),
+  names: z.object({ impact: namesSchema, urgency: namesSchema }),
+});
+export type Reading = z.infer<typeof readingSchema>;
+
+const rowProblemSchema = z.object({
+  /** The line of the file on which the row begins, counted from 1. */
+  line: z.number().int(),
+  field: fieldSchema.nullable(),
+  code: z.string(),
+  value: z.string(),
+});
+export type ImportProblem = z.infer<typeof rowProblemSchema>;
+
+const importSchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  at: instantSchema,
+  encoding: z.string(),
+  delimiter: z.string(),
+  headings: z.array(z.string()),
+  /** The first rows, to see what the columns hold. */
+  sample: z.array(z.array(z.string())),
+  rows: z.number().int(),
+  state: z.enum(['arrived', 'running', 'done', 'stopped']),
+  done: z.number().int(),
+  written: z.number().int(),
+  /** What could not be written after all, at most 500. */
+  refused: z.array(rowProblemSchema),
+});
+export type Import = z.infer<typeof importSchema>;
+
+export const importEndpoints = {
+  upload: endpoint({
+    ...paths.imports.upload,
+    summary:
+      'Send a table of tickets (CSV, in UTF-8, UTF-16 or windows-1252), to be looked at before anything is written',
+    answer: importSchema,
+  }),
+  get: endpoint({
+    ...paths.imports.get,
+    summary: 'A table that was sent, and how far it is',
+    params: idParams,
+    answer: importSchema,
+  }),
+  check: endpoint({
+    ...paths.imports.check,
+    summary: 'Read every row without writing: how many would do, and what is wrong with which line',
+    params: idParams,
+    body: readingSchema,
+    answer: z.object({
+      good: z.number().int(),
+      bad: z.number().int(),
+      problems: z.array(rowProblemSchema),
+    }),
+  }),
+  start: endpoint({
+    ...paths.imports.start,
+    summary: 'Write a ticket for every row that will do, in the background',
+    params: idParams,
+    body: readingSchema,
+    answer: okSchema,
+  }),
+  stop: endpoint({
+    ...paths.imports.stop,
+    summary: 'Stop writing; what is written stays',
+    params: idParams,
+    answer: okSchema,
+  }),
+};

@@ -1,0 +1,13 @@
+export { guessDelimiter } from './delimiter';
+export {
+  chooseByName,
+  guessMapping,
+  IMPORT_FIELDS,
+  NEEDED_FIELDS,
+  readRow,
+  type ImportedTicket,
+  type ImportField,
+  type Lookups,
+  type Mapping,
+  type RowProblem,
+} from './rows';

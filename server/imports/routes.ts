@@ -1,0 +1,134 @@
+import type { Router } from 'express';
+import multer, { MulterError } from 'multer';
+import { nanoid } from 'nanoid';
+import { readFile, rm } from 'node:fs/promises';
+import { api } from '../../contract';
+import type { Import, ImportProblem } from '../../contract/imports';
+import { guessDelimiter, readRow } from '../../core/imports';
+import { isAgent } from '../../core/rights';
+import type { FileStore } from '../files/store';
+import { ProblemError } from '../http/problems';
+import { OK, serve } from '../http/serve';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { decode } from './decode';
+import { readLookups } from './lookups';
+import type { ImportRow } from './model';
+import { readRows } from './table';
+
+const MOST_BYTES = 64_000_000;
+const MOST_ROWS = 200_000;
+const SAMPLE = 5;
+const PROBLEMS_SHOWN = 500;
+
+const shown = ({ personId: _, reading: __, leaseUntil: ___, ...rest }: ImportRow): Import => rest;
+
+async function requireOwn(listo: Listo, viewer: SignedIn, id: string): Promise<ImportRow> {
+  const row = await listo.db.tables.imports.findOne({ id });
+  if (row?.personId !== viewer.id) throw new ProblemError('notFound');
+  return row;
+}
+
+/** Looks at a table that has arrived: its letters, its columns, how many rows. */
+async function look(
+  file: string,
+): Promise<Pick<ImportRow, 'encoding' | 'delimiter' | 'headings' | 'sample' | 'rows'>> {
+  const { text, encoding } = decode(await readFile(file));
+  if (text.trim() === '') throw new ProblemError('fileEmpty');
+  const delimiter = guessDelimiter(text);
+  let headings: string[] | null = null;
+  const sample: string[][] = [];
+  let rows = 0;
+  for await (const { cells } of readRows(file, delimiter)) {
+    if (headings === null) {
+      headings = cells.map((cell) => cell.slice(0, 120));
+      continue;
+    }
+    rows++;
+    if (sample.length < SAMPLE) sample.push(cells.map((cell) => cell.slice(0, 200)));
+    if (rows > MOST_ROWS) throw new ProblemError('tableTooLong');
+  }
+  if (rows === 0) throw new ProblemError('fileEmpty');
+  return { encoding, delimiter, headings: headings!, sample, rows };
+}
+
+export function importRoutes(router: Router, listo: Listo, store: FileStore): void {
+  const { imports } = api;
+  const { tables } = listo.db;
+  const upload = multer({
+    dest: store.arriving,
+    limits: { fileSize: MOST_BYTES, files: 1 },
+    defParamCharset: 'utf8',
+  });
+  router.post(imports.upload.path, (request, response, next) => {
+    if (!request.viewer) throw new ProblemError('notSignedIn');
+    if (!isAgent(request.viewer)) throw new ProblemError('forbidden');
+    upload.single('file')(request, response, (error: unknown) => {
+      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')
+        next(new ProblemError('fileTooLarge'));
+      else if (error) next(new ProblemError('uploadBrokenOff'));
+      else next();
+    });
+  });
+
+  serve(router, imports.upload, async ({ request, viewer }) => {
+    const arrived = request.file;
+    if (!arrived) throw new ProblemError('uploadBrokenOff');
+    try {
+      const seen = await look(arrived.path);
+      const id = nanoid(12);
+      await store.keep(arrived.path, id);
+      const row: ImportRow = {
+        ...{ id, personId: viewer.id, name: arrived.originalname.slice(-200), at: listo.clock.now() },
+        ...{ ...seen, reading: null, state: 'arrived', done: 0, written: 0, refused: [], leaseUntil: 0 },
+      };
+      await tables.imports.insert(row);
+      return shown(row);
+    } finally {
+      await rm(arrived.path, { force: true });
+    }
+  });
+
+  serve(router, imports.get, async ({ viewer, params }) => shown(await requireOwn(listo, viewer, params.id)));
+
+  serve(router, imports.check, async ({ viewer, params, body }) => {
+    const { id, delimiter } = await requireOwn(listo, viewer, params.id);
+    const lookups = await readLookups(listo, body);
+    const counts = { good: 0, bad: 0 };
+    const problems: ImportProblem[] = [];
+    let isHeading = true;
+    for await (const { line, cells } of readRows(store.pathOf(id), delimiter)) {
+      if (isHeading) {
+        isHeading = false;
+        continue;
+      }
+      const read = readRow(cells, body.mapping, lookups);
+      if (read.ticket) counts.good++;
+      else counts.bad++;
+      for (const problem of read.problems)
+        if (problems.length < PROBLEMS_SHOWN) problems.push({ line, ...problem });
+    }
+    return { ...counts, problems };
+  });
+
+  serve(router, imports.start, async ({ viewer, params, body }) => {
+    const { id } = await requireOwn(listo, viewer, params.id);
+    const started = await tables.imports.update(
+      { id, state: ['arrived', 'stopped'] },
+      {
+        state: 'running',
+        reading: body,
+        leaseUntil: 0,
+      },
+    );
+    if (started === 0) throw new ProblemError('stale');
+    listo.wake();
+    return OK;
+  });
+
+  serve(router, imports.stop, async ({ viewer, params }) => {
+    const { id } = await requireOwn(listo, viewer, params.id);
+    await tables.imports.update({ id, state: 'running' }, { state: 'stopped' });
+    return OK;
+  });
+}
