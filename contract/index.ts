@@ -4,6 +4,7 @@ import { bulkEndpoints } from './bulk';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { clockEndpoints } from './clocks';
+import { figureEndpoints } from './figures';
 import { fileEndpoints } from './files';
 import { importEndpoints } from './imports';
 import { mailEndpoints } from './mail';
@@ -44,6 +45,7 @@ export const api = {
   routing: routingEndpoints,
   procedures: procedureEndpoints,
   imports: importEndpoints,
+  figures: figureEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,

@@ -105,6 +105,7 @@ export const paths = {
     start: { method: 'post', path: '/imports/:id/start' },
     stop: { method: 'post', path: '/imports/:id/stop' },
   },
+  figures: { today: { method: 'get', path: '/figures/today' } },
   readyTexts: {
     list: { method: 'get', path: '/ready-texts' },
     create: { method: 'post', path: '/ready-texts' },

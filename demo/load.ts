@@ -18,6 +18,7 @@ import { CATEGORIES, createAssets } from './catalogue';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
+import { createReadyTexts, createSpent } from './hands';
 import { createProcedures } from './procedures';
 import { createServices } from './services';
 import { simulate } from './simulate';
@@ -148,6 +149,7 @@ export async function loadDemo(
   await tables.services.insertAll(services);
   await tables.targets.insertAll(targets);
   await tables.procedures.insertAll(createProcedures());
+  await tables.readyTexts.insertAll(createReadyTexts());
 
   const calendars = Object.fromEntries(
     Object.entries(specs).map(([id, spec]) => [id, compileCalendar(spec)]),
@@ -179,6 +181,13 @@ export async function loadDemo(
   );
   await tables.approvals.insertAll(stories.flatMap(({ approval }) => approval ?? []));
   await tables.asks.insertAll(stories.flatMap(({ asks }) => asks));
+  await tables.spent.insertAll(
+    createSpent(
+      createRandom(SEED + 1),
+      stories.map(({ ticket }) => ticket),
+      now,
+    ),
+  );
   for (const { ticket } of stories.filter((story) => story.ticket.state === 'done')) {
     const at = (await closesAt(listo, ticket))!;
     await tables.timers.insert({ ticketNumber: ticket.number, kind: 'closeTicket', ref: '', at });

@@ -221,3 +221,23 @@ test('tickets come in from a table: mapped, checked by line, written and seen', 
   await see(rui, 'Turnstile 9 sticks');
   await rm(folder, { recursive: true, force: true });
 });
+
+test('the first page: what I can move beside how my teams stand; each number leads to what it counts', async () => {
+  const rui = await browser.open('rui', '/desk');
+  await see(rui, 'Rui, you can move');
+  await see(rui, 'last 7 days');
+  expect(await listBarriersInBoth(rui)).toEqual([]);
+  const count = await rui.$eval('[data-team="onboard"] [data-figure="late"] a', (link) =>
+    Number(link.textContent),
+  );
+  expect(count).toBeGreaterThan(0);
+  await rui.locator('[data-team="onboard"] [data-figure="late"] a').click();
+  await rui.waitForFunction(
+    (wanted) => document.querySelectorAll('[role="row"][data-number]').length === wanted,
+    {},
+    count,
+  );
+  const bia = await browser.open('rui', '/desk/time?by=service&over=quarter');
+  await see(bia, 'A ticket kiosk has a problem');
+  expect(await listBarriersInBoth(bia)).toEqual([]);
+});

@@ -12,6 +12,7 @@ import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
 import { serviceRoutes } from './catalogue/workshopRoutes';
 import { isMigrated } from './database/migrate';
+import { figureRoutes } from './figures/routes';
 import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
 import { createErrorHandler } from './http/errors';
@@ -99,6 +100,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     worklistRoutes,
     bulkRoutes,
     procedureRoutes,
+    figureRoutes,
     readyTextRoutes,
     routingRoutes,
     togetherRoutes,

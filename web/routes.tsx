@@ -44,6 +44,10 @@ const ProceduresPage = lazy(() =>
 const ImportPage = lazy(() =>
   import('./desk/imports/ImportPage').then(({ ImportPage: page }) => ({ default: page })),
 );
+const TodayPage = lazy(() =>
+  import('./desk/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })),
+);
+const TimePage = lazy(() => import('./desk/time/TimePage').then(({ TimePage: page }) => ({ default: page })));
 const RaisePage = lazy(() =>
   import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
 );
@@ -65,7 +69,9 @@ export const router = createBrowserRouter([
       { path: 'embed/:id', element: <ServicePage /> },
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
-      { path: 'desk', element: <Navigate to="/desk/nextUp" replace /> },
+      { path: 'desk', element: <Navigate to="/desk/today" replace /> },
+      { path: 'desk/today', element: <TodayPage /> },
+      { path: 'desk/time', element: <TimePage /> },
       { path: 'desk/raise', element: <RaisePage /> },
       { path: 'desk/import', element: <ImportPage /> },
       { path: 'desk/:list', element: <Worklist /> },

@@ -29,7 +29,7 @@ type FoundTicket = { number: number; title: string; requester: string };
 type Visible = ReturnType<typeof visibleTo>;
 
 /** Titles are looked through this far back; beyond, the index of words is asked, for so long at most. */
-const LATEST = 20_000;
+const LATEST = 8_000;
 const INDEX_SECONDS = 0.04;
 const SHOWN = 6;
 

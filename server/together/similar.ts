@@ -4,6 +4,7 @@ import { isAgent } from '../../core/rights';
 import { isOpen, type TicketState } from '../../core/tickets';
 import type { Answers } from '../../core/forms';
 import { ProblemError } from '../http/problems';
+import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
@@ -15,6 +16,9 @@ const OF_SERVICE = 200;
 const BY_WORDS = 100;
 const WORDS_ASKED = 2;
 const SHOWN = 6;
+/** Words are first looked for among so many latest tickets; only those that are rare there are asked of the index. */
+const LATEST = 8_000;
+const RARE = 20;
 /** The search by words is a help; it must not hold up the page. */
 const MOST_SECONDS = 0.04;
 
@@ -28,6 +32,37 @@ function tellingWords(text: string): string[] {
     .filter((word) => word.length > 3)
     .sort((a, b) => b.length - a.length)
     .slice(0, WORDS_ASKED);
+}
+
+/**
+ * Tickets of any service whose titles have some words. Usual words are found among the latest tickets, where an index
+ * of words would list a good part of all there are; rare ones by the index, also long ago.
+ */
+async function readByWords(
+  listo: Listo,
+  words: string[],
+  values: Record<string, unknown>,
+  fits: string,
+): Promise<Row[]> {
+  if (words.length === 0) return [];
+  const { select } = listo.db;
+  const from = `SELECT ${COLUMNS} FROM tickets t JOIN people p ON p.id = t.requesterId`;
+  const asked = Object.fromEntries(words.map((word, i) => [`word${i}`, `%${escapeLike(word)}%`]));
+  const [floor] = await select<{ number: number }>(
+    `SELECT number FROM tickets ORDER BY number DESC LIMIT 1 OFFSET ${LATEST}`,
+  );
+  const latest = await select<Row>(
+    `${from} WHERE t.number >= :floor AND ${words.map((_, i) => `t.title LIKE :word${i}`).join(' AND ')} AND ${fits}
+     ORDER BY t.number DESC LIMIT :byWords`,
+    { ...values, ...asked, floor: floor?.number ?? 0 },
+  );
+  if (!floor || latest.length >= RARE) return latest;
+  const longAgo = await select<Row>(
+    `SET STATEMENT max_statement_time = ${MOST_SECONDS} FOR ${from}
+     WHERE MATCH (t.title) AGAINST (:query IN BOOLEAN MODE) AND ${fits} LIMIT :byWords`,
+    { ...values, query: words.map((word) => `+${word}*`).join(' ') },
+  ).catch(() => []);
+  return [...latest, ...longAgo];
 }
 
 async function readCandidates(
@@ -45,18 +80,8 @@ async function readCandidates(
   const solved = part('t.resolvedAt IS NOT NULL', 't.resolvedAt DESC');
   const ofService = listo.db.select<Row>(isOnlyOpen ? open : `${open} UNION ALL ${solved}`, values);
   const words = tellingWords(title);
-  const byWords =
-    words.length === 0
-      ? Promise.resolve([])
-      : listo.db
-          .select<Row>(
-            `SET STATEMENT max_statement_time = ${MOST_SECONDS} FOR SELECT ${COLUMNS} FROM tickets t JOIN people p ON p.id = t.requesterId
-             WHERE MATCH (t.title) AGAINST (:query IN BOOLEAN MODE) AND t.underNumber IS NULL AND ${visible.sql}
-             ${isOnlyOpen ? "AND t.state IN ('received', 'inWork', 'held')" : ''} LIMIT :byWords`,
-            { ...values, query: words.map((word) => `+${word}*`).join(' ') },
-          )
-          .catch(() => []);
-  const rows = (await Promise.all([ofService, byWords])).flat();
+  const fits = `t.underNumber IS NULL AND ${visible.sql} ${isOnlyOpen ? "AND t.state IN ('received', 'inWork', 'held')" : ''}`;
+  const rows = (await Promise.all([ofService, readByWords(listo, words, values, fits)])).flat();
   return [...new Map(rows.map((row) => [row.number, row])).values()];
 }
 

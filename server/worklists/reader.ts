@@ -1,4 +1,4 @@
-import { Temporal } from 'temporal-polyfill';
+import { dayEdges } from '../../core/figures';
 import type { ListReader } from '../../core/worklist';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -11,14 +11,12 @@ export async function readZone(listo: Listo, { siteId }: Pick<SignedIn, 'siteId'
 /** For whom, and when, a list is read: their teams, and their day where they work. */
 export async function createReader(listo: Listo, viewer: SignedIn): Promise<ListReader> {
   const now = listo.clock.now();
-  const today = Temporal.Instant.fromEpochMilliseconds(now)
-    .toZonedDateTimeISO(await readZone(listo, viewer))
-    .startOfDay();
+  const [dayStart, dayEnd] = dayEdges(now, await readZone(listo, viewer), 1) as [number, number];
   return {
     viewerId: viewer.id,
     teamIds: viewer.teams.map(({ teamId }) => teamId),
     now,
-    dayStart: today.epochMilliseconds,
-    dayEnd: today.add({ days: 1 }).epochMilliseconds,
+    dayStart,
+    dayEnd,
   };
 }

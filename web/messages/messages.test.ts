@@ -19,6 +19,8 @@ import { proceduresEn } from './procedures.en';
 import { proceduresPt } from './procedures.pt';
 import { importsEn } from './imports.en';
 import { importsPt } from './imports.pt';
+import { todayEn } from './today.en';
+import { todayPt } from './today.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -42,6 +44,7 @@ const english = flatten({
   services: servicesEn,
   mail: mailEn,
   lists: listsEn,
+  today: todayEn,
   imports: importsEn,
   procedures: proceduresEn,
   words: wordsEn,
@@ -54,6 +57,7 @@ const portuguese = flatten({
   services: servicesPt,
   mail: mailPt,
   lists: listsPt,
+  today: todayPt,
   imports: importsPt,
   procedures: proceduresPt,
   words: wordsPt,

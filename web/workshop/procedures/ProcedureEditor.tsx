@@ -52,7 +52,7 @@ export function ProcedureEditor({ teamId, procedure }: { teamId: string; procedu
     onSuccess: async (savedId) => {
       notifications.show({ message: t('procedures/saved', { name: local(body.name) }) });
       await done();
-      await navigate(`/workshop/procedures/${savedId}`);
+      if (id === null) await navigate(`/workshop/procedures/${savedId}`, { replace: true });
     },
   });
   const remove = useMutation({

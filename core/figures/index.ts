@@ -1,0 +1,1 @@
+export { dayEdges } from './dayEdges';

@@ -1,0 +1,93 @@
+import type { TeamFigures } from '../../contract/figures';
+import { dayEdges } from '../../core/figures';
+import { isAgent } from '../../core/rights';
+import { ProblemError } from '../http/problems';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { readZone } from '../worklists/reader';
+
+const DAYS = 14;
+const WEEK = 7;
+
+/** Sums come from the database as decimals, in letters. */
+type Sums<Name extends keyof TeamFigures> = Record<Name, number | string | null> & { teamId: string };
+type Standing = Sums<'open' | 'unassigned' | 'held' | 'late' | 'dueToday'>;
+type OfWeek = Sums<'promised' | 'inTime' | 'ratings' | 'rating'>;
+type OfDay = { teamId: string; day: number | string; count: number | string };
+
+/** Days as a table, numbered from 0. */
+const EDGES = `JSON_TABLE(:edges, '$[*]' COLUMNS (day FOR ORDINALITY, start BIGINT PATH '$[0]', end BIGINT PATH '$[1]')) e`;
+
+/** What runs out before an instant, or has; what waits on a hold does not run. */
+const dueBefore = (instant: 'now' | 'dayEnd'): string =>
+  `(t.dueAt < :${instant} OR EXISTS (SELECT 1 FROM clocks c WHERE c.ticketNumber = t.number AND c.work = 'ticket'
+     AND ((c.state = 'running' AND c.dueAt < :${instant}) OR (c.state IN ('running', 'paused') AND c.breachedAt IS NOT NULL))))`;
+
+/** How the viewer's teams stand, in the viewer's day. */
+export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFigures[]> {
+  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  if (teamIds.length === 0) return [];
+  const { db, clock } = listo;
+  const now = clock.now();
+  const edges = dayEdges(now, await readZone(listo, viewer), DAYS);
+  const values = {
+    ...{ teamIds, now, dayEnd: edges.at(-1)!, since: edges[0]!, weekSince: edges[DAYS - WEEK]! },
+    edges: JSON.stringify(edges.slice(0, -1).map((edge, i) => [edge, edges[i + 1]])),
+  };
+  // What was resolved lately is still done, or was closed later than it was resolved: both are short stretches of an index.
+  const resolvedSince = (since: string): string =>
+    `t.teamId IN (:teamIds) AND t.resolvedAt >= :${since} AND (t.state = 'done' OR (t.state = 'closed' AND t.closedAt >= :${since}))`;
+  const [teams, standing, ofWeek, arrived, resolved] = await Promise.all([
+    db.tables.teams.find({ id: teamIds }, { order: ['id'] }),
+    db.select<Standing>(
+      `SELECT t.teamId, COUNT(*) AS open, SUM(t.assigneeId IS NULL AND t.state = 'received') AS unassigned, SUM(t.state = 'held') AS held,
+         SUM(t.tightestDueAt < :now AND ${dueBefore('now')}) AS late,
+         SUM(t.tightestDueAt < :dayEnd AND ${dueBefore('dayEnd')} AND NOT (t.tightestDueAt < :now AND ${dueBefore('now')})) AS dueToday
+       FROM tickets t WHERE t.teamId IN (:teamIds) AND t.state IN ('received', 'inWork', 'held') GROUP BY t.teamId`,
+      values,
+    ),
+    db.select<OfWeek>(
+      `SELECT t.teamId, SUM(c.state IN ('met', 'missed')) AS promised, SUM(c.state = 'met') AS inTime,
+         COUNT(t.rating) AS ratings, AVG(t.rating) AS rating
+       FROM tickets t LEFT JOIN (clocks c JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution')
+         ON c.ticketNumber = t.number AND c.work = 'ticket'
+       WHERE ${resolvedSince('weekSince')} GROUP BY t.teamId`,
+      values,
+    ),
+    db.select<OfDay>(
+      `SELECT t.teamId, e.day - 1 AS day, COUNT(*) AS count FROM ${EDGES}
+       JOIN tickets t ON t.createdAt >= e.start AND t.createdAt < e.end AND t.teamId IN (:teamIds) GROUP BY t.teamId, e.day`,
+      values,
+    ),
+    db.select<OfDay>(
+      `SELECT r.teamId, e.day - 1 AS day, COUNT(*) AS count
+       FROM (SELECT t.teamId, t.resolvedAt FROM tickets t WHERE ${resolvedSince('since')}) r
+       JOIN ${EDGES} ON r.resolvedAt >= e.start AND r.resolvedAt < e.end GROUP BY r.teamId, e.day`,
+      values,
+    ),
+  ]);
+  const countOf = (rows: OfDay[], teamId: string, day: number): number =>
+    Number(rows.find((row) => row.teamId === teamId && Number(row.day) === day)?.count ?? 0);
+  return teams.map(({ id, name }) => {
+    const stands = standing.find(({ teamId }) => teamId === id);
+    const week = ofWeek.find(({ teamId }) => teamId === id);
+    return {
+      ...{ id, name },
+      open: Number(stands?.open ?? 0),
+      unassigned: Number(stands?.unassigned ?? 0),
+      held: Number(stands?.held ?? 0),
+      late: Number(stands?.late ?? 0),
+      dueToday: Number(stands?.dueToday ?? 0),
+      promised: Number(week?.promised ?? 0),
+      inTime: Number(week?.inTime ?? 0),
+      ratings: Number(week?.ratings ?? 0),
+      rating: week?.rating === null || week?.rating === undefined ? null : Number(week.rating),
+      days: edges.slice(0, -1).map((at, day) => ({
+        at,
+        arrived: countOf(arrived, id, day),
+        resolved: countOf(resolved, id, day),
+      })),
+    };
+  });
+}
