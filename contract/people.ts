@@ -44,6 +44,7 @@ export const peopleEndpoints = {
     params: idParams,
     answer: personCardSchema.extend({
       phone: z.string(),
+      email: z.string(),
       department: z.string(),
       manager: z.string().nullable(),
       known: z.partialRecord(z.enum(KNOWN_FACTS), z.string()),

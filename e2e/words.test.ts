@@ -86,6 +86,9 @@ test('a pasted picture stands in the words, opens large, and another ticket says
   await see(rui, 'Save “screen.png”');
   await rui.keyboard.press('Escape');
   await rui.waitForFunction(() => !document.querySelector('[role="dialog"]'));
+  await rui.locator('::-p-text(more, and their tickets)').click();
+  await rui.waitForSelector('section[aria-label="Who asked"] a[href^="mailto:"]');
+  await rui.waitForSelector('section[aria-label="Who asked"] a[href^="/desk/everything/"]');
   expect(await listBarriersInBoth(rui)).toEqual([]);
 });
 

@@ -50,9 +50,9 @@ export const peopleRoutes: Routes = (router, listo) => {
        ORDER BY t.state IN ('received', 'inWork', 'held') DESC, t.number DESC LIMIT 12`,
       { ...visible.values, requesterId: person.id },
     );
-    const { id, name, goesFirst, title, phone, department } = person;
+    const { id, name, goesFirst, title, phone, email, department } = person;
     return {
-      ...{ id, name, goesFirst, title, phone, department, site: site.name, tickets },
+      ...{ id, name, goesFirst, title, phone, email, department, site: site.name, tickets },
       manager: manager?.name ?? null,
       known: getKnownFacts(person, site.name),
     };

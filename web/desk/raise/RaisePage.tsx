@@ -15,7 +15,7 @@ import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { PersonName } from '../../ui/PersonName';
 import { ProblemNote } from '../../ui/ProblemNote';
-import { useTimes } from '../../ui/useTimes';
+import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import { useWhyAlike } from '../ticket/Together';
 import classes from './Raise.module.css';
 
@@ -30,11 +30,7 @@ type Draft = {
 /** Who is calling: what is open, and what happened before. */
 function Caller({ id }: { id: string }) {
   const { t } = useWords();
-  const times = useTimes();
-  const { data, error } = useQuery({
-    queryKey: ['person', id],
-    queryFn: () => call(api.people.card, { params: { id } }),
-  });
+  const { data, error } = usePersonCard(id);
   if (error) return <ProblemNote error={error} />;
   if (!data) return null;
   const facts = [data.title, data.department, data.site, data.known.vessel, data.known.device, data.phone];
@@ -45,19 +41,7 @@ function Caller({ id }: { id: string }) {
       </h2>
       <p>{facts.filter(Boolean).join(' · ')}</p>
       {data.manager && <p>{t('raise/manager', { name: data.manager })}</p>}
-      <ul>
-        {data.tickets.map(({ number, title, state, createdAt, rating }) => (
-          <li key={number}>
-            <Link to={`/desk/everything/${number}`}>
-              {number} <bdi>{title}</bdi>
-            </Link>
-            <small>
-              {t(`states/${state}`)} · {times.day(createdAt)}
-              {rating !== null && ` · ${t('raise/rated', { rating })}`}
-            </small>
-          </li>
-        ))}
-      </ul>
+      <PersonTickets tickets={data.tickets} />
       {data.tickets.length === 0 && <p>{t('raise/noHistory')}</p>}
     </section>
   );
@@ -109,11 +93,7 @@ export function RaisePage() {
   const { data: people = [] } = usePeopleSearch(q);
   const { data: services = [] } = useServices();
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
-  const { data: person } = useQuery({
-    queryKey: ['person', draft.personId],
-    enabled: draft.personId !== null,
-    queryFn: () => call(api.people.card, { params: { id: draft.personId! } }),
-  });
+  const { data: person } = usePersonCard(draft.personId);
   const send = useMutation({
     mutationFn: () =>
       call(api.tickets.create, {

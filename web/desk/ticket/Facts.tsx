@@ -27,6 +27,7 @@ import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
+import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import classes from './DeskTicket.module.css';
 import { DueByHand } from './DueByHand';
 
@@ -203,13 +204,31 @@ function Followers({ ticket, role, label }: { ticket: Ticket; role: Role; label:
   );
 }
 
+/** What else is known of the requester, asked for when it is wanted. */
+function MoreOfRequester({ id, number }: { id: string; number: number }) {
+  const { t } = useWords();
+  const { data, error } = usePersonCard(id);
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return null;
+  return (
+    <>
+      <Pair name={t('page/mail')}>
+        <a href={`mailto:${data.email}`}>{data.email}</a>
+      </Pair>
+      <Pair name={t('page/department')}>{data.department}</Pair>
+      <PersonTickets tickets={data.tickets.filter((ticket) => ticket.number !== number)} />
+    </>
+  );
+}
+
 /** The person who has the need. */
 export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
   const { t } = useWords();
   const times = useTimes();
-  const { requester } = ticket;
+  const [isMore, setMore] = useState(false);
+  const { requester, number, rights } = ticket;
   return (
-    <section>
+    <section aria-label={t('page/requester')}>
       <h2>
         <PersonName person={requester} />
       </h2>
@@ -221,6 +240,17 @@ export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
       {requester.manager && <Pair name={t('page/manager')}>{requester.manager}</Pair>}
       {requester.phone && <Pair name={t('page/phone')}>{requester.phone}</Pair>}
       <Pair name={t('page/openBesides')}>{requester.openBesides}</Pair>
+      {rights.includes('note') && (
+        <button
+          type="button"
+          className={classes.link}
+          aria-expanded={isMore}
+          onClick={() => setMore(!isMore)}
+        >
+          <small>{t(isMore ? 'page/lessOfThem' : 'page/moreOfThem')}</small>
+        </button>
+      )}
+      {isMore && <MoreOfRequester id={requester.id} number={number} />}
     </section>
   );
 }
