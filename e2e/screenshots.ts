@@ -86,7 +86,7 @@ const SHOTS: Shot[] = [
       await see(page, 'Prepare');
     },
   },
-  { name: 'desk-steps', person: 'jonas', address: '/desk/nextUp', sees: 'Step' },
+  { name: 'today', person: 'rui', address: '/desk', sees: 'last 7 days' },
   { name: 'catalogue', person: 'helder', address: '/workshop/services', sees: 'A laptop' },
   {
     name: 'service',
