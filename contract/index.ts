@@ -20,6 +20,7 @@ import { spentEndpoints } from './spent';
 import { surgeEndpoints } from './surge';
 import { targetEndpoints } from './targets';
 import { teamEndpoints } from './teams';
+import { templateEndpoints } from './templates';
 import { togetherEndpoints } from './together';
 import { ticketEndpoints } from './tickets';
 import { wordsEndpoints } from './words';
@@ -46,6 +47,7 @@ export const api = {
   procedures: procedureEndpoints,
   imports: importEndpoints,
   figures: figureEndpoints,
+  templates: templateEndpoints,
   readyTexts: readyTextEndpoints,
   clocks: clockEndpoints,
   approvals: approvalEndpoints,

@@ -106,6 +106,11 @@ export const paths = {
     stop: { method: 'post', path: '/imports/:id/stop' },
   },
   figures: { today: { method: 'get', path: '/figures/today' } },
+  templates: {
+    list: { method: 'get', path: '/templates' },
+    create: { method: 'post', path: '/templates' },
+    remove: { method: 'delete', path: '/templates/:id' },
+  },
   readyTexts: {
     list: { method: 'get', path: '/ready-texts' },
     create: { method: 'post', path: '/ready-texts' },

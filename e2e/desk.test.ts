@@ -172,10 +172,19 @@ test('a caller: their history first, reported already, raised with few words', a
   await type(bia, 'What is it about?', 'Kiosk frozen on payment again');
   await bia.locator('button ::-p-text(A ticket kiosk has a problem)').click();
   await see(bia, 'Already reported?');
+  await click(bia, 'Keep as a template');
+  await click(bia, 'Save');
+  await see(bia, '“Kiosk frozen on payment again” is kept for Service desk.');
   expect(await listBarriers(bia)).toEqual([]);
   await click(bia, 'Raise it');
   await bia.waitForFunction(() => /\/desk\/everything\/\d+$/.test(location.pathname));
   await see(bia, 'by phone');
+  await bia.goto(`${app.url}/desk/raise`);
+  await bia.waitForSelector('::-p-aria([name="From a template"])');
+  await bia.locator('::-p-aria([name="From a template"])').fill('Kiosk frozen on payment again');
+  await bia.waitForFunction(() =>
+    [...document.querySelectorAll('input')].some(({ value }) => value === 'A ticket kiosk has a problem'),
+  );
 });
 
 test('how it is done stands beside the ticket, is ticked off, and is changed by who leads', async () => {

@@ -21,6 +21,8 @@ const open =
   async (page: Page): Promise<void> => {
     await page.locator(`::-p-text(${part})`).click();
     await see(page, 'why this time?');
+    // Until formatting has come, its signs show.
+    await page.waitForFunction(() => !document.body.innerText.includes('**'));
   };
 
 /** The main views, as the README shows them. */

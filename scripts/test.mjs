@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, existsSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -19,9 +19,10 @@ const bin = (file) => path.join(ROOT, 'node_modules', file);
 let passed = 0;
 let failed = 0;
 
-function check(name, args) {
-  say(`\n${name} …`);
-  const { status } = spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'inherit' });
+async function check(name, args) {
+  const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] });
+  const status = await new Promise((resolve) => child.once('exit', resolve));
+  say(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
   if (status === 0) passed++;
   else failed++;
 }
@@ -37,7 +38,7 @@ function runJest(project, env) {
     project,
   ];
   const more = [
-    ...(project === 'browser' ? ['--runInBand'] : ['--maxWorkers=2']),
+    project === 'browser' ? '--runInBand' : '--maxWorkers=2',
     '--json',
     '--outputFile',
     outputFile,
@@ -64,10 +65,14 @@ function runJest(project, env) {
 }
 
 ensurePackages();
-if (suites.includes('format'))
-  check('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
-if (suites.includes('lint')) check('Lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-if (suites.includes('types')) check('Types', [bin('typescript/bin/tsc'), '--noEmit']);
+const checks = {
+  format: [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'],
+  lint: [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
+  types: [bin('typescript/bin/tsc'), '--noEmit'],
+};
+const asked = Object.keys(checks).filter((name) => suites.includes(name));
+if (asked.length > 0) say(`\nChecking ${asked.join(', ')} …`);
+await Promise.all(asked.map((name) => check(name, checks[name])));
 if (suites.includes('unit')) {
   say('\nUnit tests …');
   runJest('unit', {});
@@ -84,7 +89,7 @@ if (suites.includes('server') || suites.includes('browser')) {
     }
     if (suites.includes('browser')) {
       const chromium = ensureDebianPackage('chromium', 'chromium');
-      check('Pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
+      await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
       say('\nBrowser tests …');
       runJest('browser', { ...env, LISTO_TEST_CHROMIUM: chromium });
     }

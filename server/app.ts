@@ -38,6 +38,7 @@ import { teamRoutes } from './teams/routes';
 import { spentRoutes } from './spent/routes';
 import { surgeRoutes } from './surge/routes';
 import { togetherRoutes } from './together/routes';
+import { templateRoutes } from './templates/routes';
 import { ticketRoutes } from './tickets/routes';
 import { exportRoutes } from './worklists/export';
 import { wordsRoutes } from './words/routes';
@@ -101,6 +102,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     bulkRoutes,
     procedureRoutes,
     figureRoutes,
+    templateRoutes,
     readyTextRoutes,
     routingRoutes,
     togetherRoutes,

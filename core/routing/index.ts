@@ -2,3 +2,4 @@ export { route, ROUTING_WAYS } from './route';
 export type { Candidate, Need, PassedOver, Routed, RoutingWay } from './route';
 export { checkRouting, MOST_LEVEL, needOf, ROUTED_BY_HAND } from './settings';
 export type { RoutingProblem, RoutingSettings } from './settings';
+export { parseSkills, writeSkills } from './skills';

@@ -43,7 +43,7 @@ export async function startBrowser(url: () => string, failures: string[] = []): 
       const context = await browser.createBrowserContext();
       contexts.push(context);
       const page = await context.newPage();
-      page.setDefaultTimeout(15_000);
+      page.setDefaultTimeout(25_000);
       page.on('pageerror', (error) => failures.push(String(error)));
       await page.setViewport({ width, height: 800 });
       await showIn(page, isDark ? 'dark' : 'light');

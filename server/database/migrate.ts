@@ -10,6 +10,7 @@ import { up as desk } from './migrations/0007-desk';
 import { up as words } from './migrations/0008-words';
 import { up as procedures } from './migrations/0009-procedures';
 import { up as imports } from './migrations/0010-imports';
+import { up as templates } from './migrations/0011-templates';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -24,6 +25,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0008-words', up: words },
       { name: '0009-procedures', up: procedures },
       { name: '0010-imports', up: imports },
+      { name: '0011-templates', up: templates },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

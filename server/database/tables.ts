@@ -12,6 +12,7 @@ import { createPeopleTables } from '../people/model';
 import { createPlanTables } from '../plans/model';
 import { createProcedureTables } from '../procedures/model';
 import { createImportTables } from '../imports/model';
+import { createTemplateTables } from '../templates/model';
 import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createRoutingTables } from '../routing/model';
@@ -42,6 +43,7 @@ export function createTables(sequelize: Sequelize) {
     ...createBulkTables(sequelize),
     ...createProcedureTables(sequelize),
     ...createImportTables(sequelize),
+    ...createTemplateTables(sequelize),
     ...createReadyTextTables(sequelize),
     ...createRoutingTables(sequelize),
     ...createSpentTables(sequelize),

@@ -62,6 +62,12 @@ export const deskWordsEn = {
     manager: 'Manager: {{name}}',
     rated: 'rated {{rating}} of 5',
     noHistory: 'Nothing yet that you may see.',
+    template: 'From a template',
+    noTemplate: 'none',
+    keepTemplate: 'Keep as a template',
+    templateName: 'Name of the template',
+    templateKept: '“{{name}}” is kept for {{team}}.',
+    dropTemplate: 'Do away with “{{name}}”',
   },
   spent: {
     title: 'Time spent',

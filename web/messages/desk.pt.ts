@@ -62,6 +62,12 @@ export const deskWordsPt = {
     manager: 'Chefia: {{name}}',
     rated: 'avaliado {{rating}} de 5',
     noHistory: 'Ainda nada que possa ver.',
+    template: 'De um modelo',
+    noTemplate: 'nenhum',
+    keepTemplate: 'Guardar como modelo',
+    templateName: 'Nome do modelo',
+    templateKept: '«{{name}}» está guardado para {{team}}.',
+    dropTemplate: 'Eliminar «{{name}}»',
   },
   spent: {
     title: 'Tempo gasto',

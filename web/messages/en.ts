@@ -169,6 +169,7 @@ export const en = {
     tooDeep: 'Too many groups inside each other.',
     tooManyParts: 'Too many conditions.',
     unknownBlank: 'There is a blank in it that nothing fills.',
+    isKept: 'There is one of that name already. Choose another.',
     isWritten: 'How that is done is written already. Change that one.',
     tooShort: 'This is too short.',
     badCharacter: 'There is a character in it that cannot be stored. Retype the text.',

@@ -171,6 +171,7 @@ export const pt: Messages = {
     tooDeep: 'Demasiados grupos uns dentro dos outros.',
     tooManyParts: 'Demasiadas condições.',
     unknownBlank: 'Há um espaço que nada preenche.',
+    isKept: 'Já existe um com esse nome. Escolha outro.',
     isWritten: 'Como isso se faz já está escrito. Altere esse texto.',
     tooShort: 'É demasiado curto.',
     badCharacter: 'Há um carácter que não se pode guardar. Escreva o texto de novo.',

@@ -6,10 +6,11 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import '../../messages/listsWords';
-import { fillIn, findByWords } from './fillCall';
+import { fillIn, type Answers } from '../../../core/forms';
+import { Templates } from './Templates';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useMe, usePeopleSearch, useRenew, useService, useServices } from '../../api/queries';
+import { useAskSearch, useMe, usePeopleSearch, useRenew, useService, useServices } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
@@ -23,6 +24,8 @@ type Draft = {
   personId: string | null;
   serviceId: string | null;
   title: string;
+  /** What a template answers. */
+  answers: Answers;
   via: 'phone' | 'inPerson';
   key: string;
 };
@@ -86,7 +89,7 @@ export function RaisePage() {
   const renew = useRenew();
   const [search] = useSearchParams();
   const [draft, setDraft, clear] = useDraft<Draft>('raise', {
-    ...{ personId: search.get('for'), serviceId: null, title: '', via: 'phone', key: nanoid() },
+    ...{ personId: search.get('for'), serviceId: null, title: '', answers: {}, via: 'phone', key: nanoid() },
   });
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
@@ -94,6 +97,8 @@ export function RaisePage() {
   const { data: services = [] } = useServices();
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
   const { data: person } = usePersonCard(draft.personId);
+  const [saidSoFar] = useDebouncedValue(draft.title, 120);
+  const { data: fitting } = useAskSearch(saidSoFar);
   const send = useMutation({
     mutationFn: () =>
       call(api.tickets.create, {
@@ -102,7 +107,10 @@ export function RaisePage() {
           serviceId: draft.serviceId!,
           requesterId: draft.personId!,
           title: draft.title.trim(),
-          answers: service?.id === draft.serviceId ? fillIn(service.form, person?.known ?? {}) : {},
+          answers: {
+            ...(service?.id === draft.serviceId ? fillIn(service.form, person?.known ?? {}) : {}),
+            ...draft.answers,
+          },
           via: draft.via,
         },
       }),
@@ -115,10 +123,7 @@ export function RaisePage() {
   });
   if (!me.areas.includes('desk')) return <Lost />;
   const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change, key: nanoid() });
-  const guessed = findByWords(
-    services.map(({ id, title, description }) => ({ id, text: `${local(title)} ${local(description)}` })),
-    draft.title,
-  );
+  const guessed = draft.title.trim() === '' ? [] : (fitting?.services ?? []);
   const isReady = draft.personId !== null && draft.serviceId !== null && draft.title.trim() !== '';
   const known = person && person.id === draft.personId ? [{ value: person.id, label: person.name }] : [];
   const found = people.map(({ id, name, title, site }) => ({
@@ -160,13 +165,18 @@ export function RaisePage() {
           placeholder={t('raise/serviceBlank')}
           data={services.map(({ id, title }) => ({ value: id, label: local(title) }))}
           value={draft.serviceId}
-          onChange={(serviceId) => set({ serviceId })}
+          onChange={(serviceId) => set({ serviceId, answers: {} })}
         />
         {draft.serviceId === null && guessed.length > 0 && (
           <div className={classes.guesses}>
-            {guessed.slice(0, 3).map((id) => (
-              <Button key={id} size="compact-sm" variant="default" onClick={() => set({ serviceId: id })}>
-                {local(services.find((each) => each.id === id)!.title)}
+            {guessed.slice(0, 3).map(({ id, title }) => (
+              <Button
+                key={id}
+                size="compact-sm"
+                variant="default"
+                onClick={() => set({ serviceId: id, answers: {} })}
+              >
+                {local(title)}
               </Button>
             ))}
           </div>
@@ -176,6 +186,10 @@ export function RaisePage() {
           value={draft.via}
           data={(['phone', 'inPerson'] as const).map((value) => ({ value, label: t(`doors/${value}`) }))}
           onChange={({ target }) => set({ via: target.value as Draft['via'] })}
+        />
+        <Templates
+          draft={draft}
+          onTake={({ serviceId, title, answers }) => set({ serviceId, title, answers })}
         />
         <ProblemNote error={send.error} />
         <Button type="submit" loading={send.isPending} disabled={!isReady}>

@@ -2,7 +2,13 @@ import { Button, Group, NativeSelect, NumberInput, Table, TextInput } from '@man
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AnswerOf } from '../../../contract/endpoint';
-import { MOST_LEVEL, ROUTING_WAYS, type RoutingSettings } from '../../../core/routing';
+import {
+  MOST_LEVEL,
+  parseSkills,
+  ROUTING_WAYS,
+  writeSkills,
+  type RoutingSettings,
+} from '../../../core/routing';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useMe, useServices, useTeams } from '../../api/queries';
@@ -15,21 +21,6 @@ import { WorkshopFrame } from '../WorkshopFrame';
 
 type Routing = AnswerOf<typeof api.routing.get>;
 type Person = Routing['people'][number];
-
-/** Skills as they are typed: "radio 2, kiosks 3". */
-export function parseSkills(text: string): Record<string, number> {
-  const parts = text
-    .split(',')
-    .map((part) => /^\s*(.+?)\s+([1-3])\s*$/.exec(part) ?? /^\s*(.+?)\s*$/.exec(part));
-  return Object.fromEntries(
-    parts.flatMap((part) => (part ? [[part[1]!, Number(part[2] ?? 1)] as const] : [])),
-  );
-}
-
-const skillsText = (skills: Record<string, number>): string =>
-  Object.entries(skills)
-    .map(([skill, level]) => `${skill} ${level}`)
-    .join(', ');
 
 function NeedsPart({
   settings,
@@ -98,7 +89,7 @@ function Editor({ teamId, routing }: { teamId: string; routing: Routing }) {
   const { data: teams = [] } = useTeams();
   const [settings, setSettings] = useState<RoutingSettings>(routing.settings);
   const [people, setPeople] = useState<(Person & { typed: string })[]>(() =>
-    routing.people.map((person) => ({ ...person, typed: skillsText(person.skills) })),
+    routing.people.map((person) => ({ ...person, typed: writeSkills(person.skills) })),
   );
   const isFixed = !routing.mayEdit;
   const save = useMutation({
