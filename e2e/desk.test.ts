@@ -181,7 +181,11 @@ test('a caller: their history first, reported already, raised with few words', a
   await see(bia, 'by phone');
   await bia.goto(`${app.url}/desk/raise`);
   await bia.waitForSelector('::-p-aria([name="From a template"])');
-  await bia.locator('::-p-aria([name="From a template"])').fill('Kiosk frozen on payment again');
+  const template = await bia.$$eval(
+    'option',
+    (options) => options.find(({ textContent }) => textContent === 'Kiosk frozen on payment again')!.value,
+  );
+  await bia.select(`select:has(option[value="${template}"])`, template);
   await bia.waitForFunction(() =>
     [...document.querySelectorAll('input')].some(({ value }) => value === 'A ticket kiosk has a problem'),
   );
