@@ -9,10 +9,11 @@ const teamFiguresSchema = z.object({
   open: z.number().int(),
   unassigned: z.number().int(),
   held: z.number().int(),
+  /** Past due. What is held waits for others and counts there alone. */
   late: z.number().int(),
-  /** Falls due before the day is over, and is not late yet. */
+  /** Falls due before the day is over, neither late yet nor held. */
   dueToday: z.number().int(),
-  /** Of what was resolved in the last seven days and had a promise of resolution: how much, and how much in time. */
+  /** Of what was resolved in the last seven days and had a promise of resolution: how much, and how much met every one. */
   promised: z.number().int(),
   inTime: z.number().int(),
   /** What requesters said in the last seven days. */

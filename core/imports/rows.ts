@@ -1,4 +1,4 @@
-import { foldText } from '../text';
+import { findBadText, foldText } from '../text';
 import type { Impact, Urgency } from '../tickets';
 
 /** What a column of a table can become of a ticket. */
@@ -82,7 +82,7 @@ export function guessMapping(headings: readonly string[]): Mapping {
   return mapping;
 }
 
-/** Words as they stand in a table for one of several choices, by code or by name in either language. */
+/** Words as they stand in a table for one of several choices, by code or by one of its names. */
 export function chooseByName<T extends string>(
   choices: readonly T[],
   namesOf: (choice: T) => string[],
@@ -95,7 +95,7 @@ export function chooseByName<T extends string>(
   return (words) => byName.get(foldText(words).trim()) ?? null;
 }
 
-export const LIMITS = { title: 200, words: 20_000 } as const;
+const LIMITS = { title: 200, words: 20_000 } as const;
 
 /** One row as a ticket, or everything that is wrong with it. */
 export function readRow(
@@ -117,7 +117,7 @@ export function readRow(
   for (const field of NEEDED_FIELDS) if (values[field] === '') wrong(field, 'missing', '');
   for (const field of ['title', 'words'] as const) {
     if (values[field].length > LIMITS[field]) wrong(field, 'tooLong', values[field]);
-    if (values[field].includes('\u0000')) wrong(field, 'badCharacter', values[field]);
+    if (findBadText(values[field])) wrong(field, 'badCharacter', values[field]);
   }
   const person = values.requester === '' ? null : lookups.person(values.requester);
   if (person === 'nobody') wrong('requester', 'unknownPerson', values.requester);

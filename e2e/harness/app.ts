@@ -8,6 +8,7 @@ import { loadDemo } from '../../demo/load';
 import type { Clock } from '../../server/clock';
 import { readConfig } from '../../server/config';
 import { openDatabase } from '../../server/database/database';
+import { createDatabase } from '../../server/testing/createDatabase';
 import { migrate } from '../../server/database/migrate';
 import { createListo, startListo, type RunningListo } from '../../server/process';
 
@@ -71,14 +72,6 @@ const MORNING = Date.parse('2026-11-25T10:24:00Z');
 /** What every database of a suite is copied from; loaded by the first suite of a run. */
 const LOADED = 'demo_loaded';
 
-async function createDatabase(server: string, name: string): Promise<string> {
-  const root = openDatabase(server);
-  await root.run(`DROP DATABASE IF EXISTS ${name}`);
-  await root.run(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-  await root.close();
-  return Object.assign(new URL(server), { pathname: `/${name}` }).href;
-}
-
 async function hasDatabase(server: string, name: string): Promise<boolean> {
   const root = openDatabase(server);
   const found = await root.select('SELECT 1 FROM information_schema.schemata WHERE schema_name = :name', {
@@ -90,18 +83,6 @@ async function hasDatabase(server: string, name: string): Promise<boolean> {
 
 /** A database with the demo's data. Copying takes a fifth of what loading does. */
 async function copyDemo(server: string, name: string): Promise<void> {
-  // Suites that begin together wait for the one that loads.
-  const root = openDatabase(server);
-  await root.transaction(async (tx) => {
-    await root.select('SELECT GET_LOCK(:name, 120)', { name: LOADED }, tx);
-    await loadOnce(server);
-    await root.select('SELECT RELEASE_LOCK(:name)', { name: LOADED }, tx);
-  });
-  await root.close();
-  await copyDatabase(server, LOADED, name);
-}
-
-async function loadOnce(server: string): Promise<void> {
   if (!(await hasDatabase(server, LOADED))) {
     // Only what is whole gets the name.
     const url = await createDatabase(server, `${LOADED}_now`);
@@ -113,6 +94,7 @@ async function loadOnce(server: string): Promise<void> {
     await loading.db.close();
     await copyDatabase(server, `${LOADED}_now`, LOADED);
   }
+  await copyDatabase(server, LOADED, name);
 }
 
 async function copyDatabase(server: string, from: string, to: string): Promise<void> {

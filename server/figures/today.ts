@@ -18,11 +18,6 @@ type OfDay = { teamId: string; day: number | string; count: number | string };
 /** Days as a table, numbered from 0. */
 const EDGES = `JSON_TABLE(:edges, '$[*]' COLUMNS (day FOR ORDINALITY, start BIGINT PATH '$[0]', end BIGINT PATH '$[1]')) e`;
 
-/** What runs out before an instant, or has; what waits on a hold does not run. */
-const dueBefore = (instant: 'now' | 'dayEnd'): string =>
-  `(t.dueAt < :${instant} OR EXISTS (SELECT 1 FROM clocks c WHERE c.ticketNumber = t.number AND c.work = 'ticket'
-     AND ((c.state = 'running' AND c.dueAt < :${instant}) OR (c.state IN ('running', 'paused') AND c.breachedAt IS NOT NULL))))`;
-
 /** How the viewer's teams stand, in the viewer's day. */
 export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFigures[]> {
   if (!isAgent(viewer)) throw new ProblemError('forbidden');
@@ -42,17 +37,17 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
     db.tables.teams.find({ id: teamIds }, { order: ['id'] }),
     db.select<Standing>(
       `SELECT t.teamId, COUNT(*) AS open, SUM(t.assigneeId IS NULL AND t.state = 'received') AS unassigned, SUM(t.state = 'held') AS held,
-         SUM(t.tightestDueAt < :now AND ${dueBefore('now')}) AS late,
-         SUM(t.tightestDueAt < :dayEnd AND ${dueBefore('dayEnd')} AND NOT (t.tightestDueAt < :now AND ${dueBefore('now')})) AS dueToday
+         SUM(t.state <> 'held' AND t.tightestDueAt < :now) AS late,
+         SUM(t.state <> 'held' AND t.tightestDueAt >= :now AND t.tightestDueAt < :dayEnd) AS dueToday
        FROM tickets t WHERE t.teamId IN (:teamIds) AND t.state IN ('received', 'inWork', 'held') GROUP BY t.teamId`,
       values,
     ),
     db.select<OfWeek>(
-      `SELECT t.teamId, SUM(c.state IN ('met', 'missed')) AS promised, SUM(c.state = 'met') AS inTime,
-         COUNT(t.rating) AS ratings, AVG(t.rating) AS rating
-       FROM tickets t LEFT JOIN (clocks c JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution')
-         ON c.ticketNumber = t.number AND c.work = 'ticket'
-       WHERE ${resolvedSince('weekSince')} GROUP BY t.teamId`,
+      `SELECT teamId, SUM(isPromised) AS promised, SUM(isPromised AND NOT isMissed) AS inTime, COUNT(rating) AS ratings, AVG(rating) AS rating
+       FROM (SELECT t.teamId, t.rating, COALESCE(MAX(c.state IN ('met', 'missed')), 0) AS isPromised, COALESCE(MAX(c.state = 'missed'), 0) AS isMissed
+         FROM tickets t LEFT JOIN (clocks c JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution')
+           ON c.ticketNumber = t.number AND c.work = 'ticket'
+         WHERE ${resolvedSince('weekSince')} GROUP BY t.number) resolved GROUP BY teamId`,
       values,
     ),
     db.select<OfDay>(

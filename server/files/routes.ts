@@ -1,5 +1,4 @@
 import type { Router } from 'express';
-import multer, { MulterError } from 'multer';
 import { nanoid } from 'nanoid';
 import { rm } from 'node:fs/promises';
 import { api } from '../../contract';
@@ -10,6 +9,7 @@ import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
 import { requireTicket } from '../tickets/guard';
 import { detectType } from './content';
+import { receiveFile } from './receive';
 import type { FileStore } from './store';
 
 /** Shown in the browser; everything else is offered for saving. */
@@ -23,21 +23,7 @@ function cleanName(name: string, type: string): string {
 export function fileRoutes(router: Router, listo: Listo, store: FileStore): void {
   const { files } = api;
   const { tables } = listo.db;
-  const upload = multer({
-    dest: store.arriving,
-    limits: { fileSize: FILE_LIMIT, files: 1 },
-    defParamCharset: 'utf8',
-  });
-
-  router.post(files.upload.path, (request, response, next) => {
-    if (!request.viewer) throw new ProblemError('notSignedIn');
-    upload.single('file')(request, response, (error: unknown) => {
-      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')
-        next(new ProblemError('fileTooLarge'));
-      else if (error) next(new ProblemError('uploadBrokenOff'));
-      else next();
-    });
-  });
+  router.post(files.upload.path, receiveFile(store, { most: FILE_LIMIT, tooLarge: 'fileTooLarge' }));
 
   serve(router, files.upload, async ({ request, viewer }) => {
     const arrived = request.file;

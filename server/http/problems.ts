@@ -40,7 +40,7 @@ export const PROBLEMS = {
   tableTooLong: {
     status: 422,
     title: 'The table is too long',
-    wayOut: 'At most 200,000 rows at a time. Part it and send the parts.',
+    wayOut: 'At most 200,000 rows and 64 MB at a time. Part it and send the parts.',
   },
   fileEmpty: {
     status: 422,

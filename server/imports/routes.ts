@@ -1,11 +1,11 @@
 import type { Router } from 'express';
-import multer, { MulterError } from 'multer';
 import { nanoid } from 'nanoid';
 import { readFile, rm } from 'node:fs/promises';
 import { api } from '../../contract';
 import type { Import, ImportProblem } from '../../contract/imports';
 import { guessDelimiter, readRow } from '../../core/imports';
 import { isAgent } from '../../core/rights';
+import { receiveFile } from '../files/receive';
 import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
 import { OK, serve } from '../http/serve';
@@ -55,21 +55,14 @@ async function look(
 export function importRoutes(router: Router, listo: Listo, store: FileStore): void {
   const { imports } = api;
   const { tables } = listo.db;
-  const upload = multer({
-    dest: store.arriving,
-    limits: { fileSize: MOST_BYTES, files: 1 },
-    defParamCharset: 'utf8',
-  });
-  router.post(imports.upload.path, (request, response, next) => {
-    if (!request.viewer) throw new ProblemError('notSignedIn');
-    if (!isAgent(request.viewer)) throw new ProblemError('forbidden');
-    upload.single('file')(request, response, (error: unknown) => {
-      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')
-        next(new ProblemError('fileTooLarge'));
-      else if (error) next(new ProblemError('uploadBrokenOff'));
-      else next();
-    });
-  });
+  router.post(
+    imports.upload.path,
+    ({ viewer }, _response, next) => {
+      if (viewer && !isAgent(viewer)) throw new ProblemError('forbidden');
+      next();
+    },
+    receiveFile(store, { most: MOST_BYTES, tooLarge: 'tableTooLong' }),
+  );
 
   serve(router, imports.upload, async ({ request, viewer }) => {
     const arrived = request.file;

@@ -7,6 +7,7 @@ import type { Listo } from '../listo';
 import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
 import { createTicket } from '../tickets/create';
 import { writeWithin } from '../tickets/messages';
+import { JobRunner } from '../jobs/runner';
 import { readLookups } from './lookups';
 import type { ImportRow } from './model';
 import { readRows, type TableRow } from './table';
@@ -17,50 +18,16 @@ const BATCH = 80;
 const AT_ONCE = 8;
 const REFUSED_KEPT = 500;
 
-/** Writes tickets from tables, one table at a time in this process; each row once, also after a process died. */
-export class ImportRunner {
-  private going: Promise<void> | null = null;
-  private isStopped = false;
-
+/** Writes tickets from tables; each row once, also after a process died. */
+export class ImportRunner extends JobRunner<ImportRow> {
   constructor(
-    private readonly listo: Listo,
+    listo: Listo,
     private readonly store: FileStore,
-  ) {}
-
-  /** Looks for a table that nobody has. */
-  look(): void {
-    if (this.going || this.isStopped) return;
-    this.going = this.run()
-      .catch((error: unknown) =>
-        this.listo.log.error({ err: error }, 'writing tickets from a table failed; it goes on later'),
-      )
-      .finally(() => (this.going = null));
+  ) {
+    super(listo, 'imports', LEASE_MS);
   }
 
-  async stop(): Promise<void> {
-    this.isStopped = true;
-    await this.going;
-  }
-
-  private async run(): Promise<void> {
-    const { transaction, select, tables } = this.listo.db;
-    const now = Date.now();
-    const free = "FROM imports WHERE state = 'running' AND leaseUntil < :now";
-    // Mostly there is none: that is one short read a round.
-    if ((await select(`SELECT 1 ${free} LIMIT 1`, { now })).length === 0) return;
-    const job = await transaction(async (tx) => {
-      const [found] = await select<ImportRow>(
-        `SELECT * ${free} ORDER BY at LIMIT 1 FOR UPDATE SKIP LOCKED`,
-        { now },
-        tx,
-      );
-      if (found) await tables.imports.update({ id: found.id }, { leaseUntil: now + LEASE_MS }, tx);
-      return found;
-    });
-    if (job) await this.workOff(job);
-  }
-
-  private async workOff(job: ImportRow): Promise<void> {
+  protected async workOff(job: ImportRow): Promise<void> {
     const { tables } = this.listo.db;
     const viewer = await findPersonAsViewer(this.listo, job.personId);
     if (!viewer) {
@@ -102,8 +69,7 @@ export class ImportRunner {
     const { done, written, refused } = job;
     const now = await tables.imports.findOne({ id: job.id });
     const isGoing = now?.state === 'running' && !this.isStopped;
-    // Where this process ends, another or the next start goes on at once.
-    const leaseUntil = isGoing ? Date.now() + LEASE_MS : 0;
+    const leaseUntil = isGoing ? this.nextLease() : 0;
     await tables.imports.update({ id: job.id }, { done, written, refused, leaseUntil });
     this.listo.wake();
     return isGoing;

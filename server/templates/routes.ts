@@ -22,7 +22,7 @@ export const templateRoutes: Routes = (router, listo) => {
     if (!isAgent(viewer)) throw new ProblemError('forbidden');
     const teamIds = viewer.teams.map(({ teamId }) => teamId);
     const rows = await tables.templates.find({ teamId: teamIds }, { order: ['teamId', 'name'] });
-    return rows.map((row) => ({ ...row, mayEdit: true }));
+    return rows.map((row) => ({ ...row, mayEdit: mayEdit(viewer, row.teamId) }));
   });
   serve(router, templates.create, async ({ viewer, actor, body }) => {
     if (!isAgent(viewer)) throw new ProblemError('forbidden');

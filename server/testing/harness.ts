@@ -1,3 +1,4 @@
+import { createDatabase } from './createDatabase';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
@@ -74,11 +75,7 @@ export async function startTestListo(
   { isEmpty = false, startsAt = MORNING } = {},
 ): Promise<TestListo> {
   if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
-  const databaseUrl = server.replace(/\/[^/]*$/, `/test_${name}`);
-  const root = openDatabase(server);
-  await root.run(`DROP DATABASE IF EXISTS test_${name}`);
-  await root.run(`CREATE DATABASE test_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-  await root.close();
+  const databaseUrl = await createDatabase(server, `test_${name}`);
   const dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-test-'));
   const config = readConfig({
     PORT: '0',

@@ -133,7 +133,7 @@ export const en = {
     alreadyDecided: 'Someone has already decided this.',
     fileTooLarge: 'The file is larger than 25 MB. Send a smaller one, or a link to it.',
     tableNotRead: 'Quotation marks in it do not fit. Mend them and send it again; nothing was written.',
-    tableTooLong: 'At most 200,000 rows at a time. Part the table and send the parts.',
+    tableTooLong: 'At most 200,000 rows and 64 MB at a time. Part the table and send the parts.',
     fileEmpty: 'The file is empty. Choose it again.',
     fileTypeNotAllowed:
       'This kind of file is not taken. Send a picture, PDF, text, office document, zip or mp4.',

@@ -54,7 +54,6 @@ export const importsEn = {
   leftOut_other: '{{count}} rows are left out.',
   going: '{{done}} of {{rows}} rows read, {{written}} tickets written',
   stop: 'Stop',
-  goOn: 'Go on',
   stopped: 'Stopped. {{written}} tickets are written and stay.',
   done_one: 'Done: {{count}} ticket is written.',
   done_other: 'Done: {{count}} tickets are written.',

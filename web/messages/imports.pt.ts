@@ -53,7 +53,6 @@ export const importsPt = {
   leftOut_other: '{{count}} linhas ficam de fora.',
   going: '{{done}} de {{rows}} linhas lidas, {{written}} pedidos escritos',
   stop: 'Parar',
-  goOn: 'Continuar',
   stopped: 'Parado. {{written}} pedidos estão escritos e ficam.',
   done_one: 'Feito: {{count}} pedido está escrito.',
   done_other: 'Feito: {{count}} pedidos estão escritos.',

@@ -5,7 +5,6 @@ export const proceduresEn = {
   allDone: 'all {{count}} done',
   overview: 'Overview',
   change: 'Change it',
-  write: 'Write down how this is done',
   by: '{{name}}, {{when}}',
   lead: 'Each service and each kind of work can carry how it is done: who does what, the steps, and each step exactly. It stands beside the ticket, at the point where the ticket is.',
   none: 'Nothing is written down yet. Begin with what is asked for most.',

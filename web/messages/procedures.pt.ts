@@ -4,7 +4,6 @@ export const proceduresPt = {
   allDone: 'todos os {{count}} feitos',
   overview: 'Visão geral',
   change: 'Alterar',
-  write: 'Escrever como isto se faz',
   by: '{{name}}, {{when}}',
   lead: 'Cada serviço e cada tipo de trabalho pode trazer como se faz: quem faz o quê, os passos e cada passo com exatidão. Está ao lado do pedido, no ponto onde ele vai.',
   none: 'Ainda não há nada escrito. Comece pelo que mais se pede.',

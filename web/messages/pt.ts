@@ -135,7 +135,7 @@ export const pt: Messages = {
     alreadyDecided: 'Alguém já decidiu isto.',
     fileTooLarge: 'O ficheiro tem mais de 25 MB. Envie um mais pequeno, ou uma ligação.',
     tableNotRead: 'As aspas não fecham. Corrija-as e envie de novo; nada foi escrito.',
-    tableTooLong: 'No máximo 200 000 linhas de cada vez. Divida a tabela e envie as partes.',
+    tableTooLong: 'No máximo 200 000 linhas e 64 MB de cada vez. Divida a tabela e envie as partes.',
     fileEmpty: 'O ficheiro está vazio. Escolha-o de novo.',
     fileTypeNotAllowed:
       'Este tipo de ficheiro não é aceite. Envie imagem, PDF, texto, documento, zip ou mp4.',

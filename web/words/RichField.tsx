@@ -17,16 +17,13 @@ export function RichField({
 }: FieldProps & { inputRef: RefObject<HTMLTextAreaElement | null> }) {
   const { t } = useWords();
   const calls = useCalls(number, readBy);
-  const combobox = useCombobox();
   const { choices } = calls;
   const isOpen = choices.length > 0;
+  const combobox = useCombobox({ opened: isOpen });
+  const { selectFirstOption } = combobox;
   useEffect(() => {
-    if (isOpen) {
-      combobox.openDropdown();
-      combobox.selectFirstOption();
-    } else combobox.closeDropdown();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- follows the choices alone
-  }, [isOpen, choices]);
+    if (choices.length > 0) selectFirstOption();
+  }, [choices, selectFirstOption]);
   return (
     <Combobox
       store={combobox}

@@ -11,7 +11,14 @@ function addressOf(list: string, teamId: string, ...more: Condition[]): string {
   return `/desk/${list}?${new URLSearchParams({ where: JSON.stringify(where) })}`;
 }
 
-const LATE: Condition = { field: 'dueAt', op: 'lt', value: '@now' };
+const HELD: Condition = { field: 'state', op: 'is', value: 'held' };
+const GOING: Condition = { not: HELD };
+const LATE: Condition[] = [GOING, { field: 'dueAt', op: 'lt', value: '@now' }];
+const DUE_TODAY: Condition[] = [
+  GOING,
+  { field: 'dueAt', op: 'gte', value: '@now' },
+  { field: 'dueAt', op: 'lt', value: '@dayEnd' },
+];
 
 /** How a team stands; each number leads to what it counts. */
 export function TeamCard({ team }: { team: TeamFigures }) {
@@ -22,9 +29,9 @@ export function TeamCard({ team }: { team: TeamFigures }) {
   const numbers = [
     ['open', team.open, addressOf('teams', id)],
     ['unassigned', team.unassigned, addressOf('unassigned', id)],
-    ['held', team.held, addressOf('teams', id, { field: 'state', op: 'is', value: 'held' })],
-    ['due', team.dueToday, addressOf('dueToday', id)],
-    ['late', team.late, addressOf('teams', id, LATE)],
+    ['held', team.held, addressOf('teams', id, HELD)],
+    ['due', team.dueToday, addressOf('teams', id, ...DUE_TODAY)],
+    ['late', team.late, addressOf('teams', id, ...LATE)],
   ] as const;
   return (
     <section className={classes.team} data-team={id}>
