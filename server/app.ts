@@ -1,7 +1,7 @@
 import compression from 'compression';
 import { parse as parseCookies } from 'cookie';
 import express, { Router, type Express, type Request, type RequestHandler } from 'express';
-import helmet from 'helmet';
+import helmet, { noSniff } from 'helmet';
 import path from 'node:path';
 import { pinoHttp } from 'pino-http';
 import { nanoid } from 'nanoid';
@@ -66,6 +66,14 @@ function identifyRequests(listo: Listo): RequestHandler {
   };
 }
 
+/** What only matters to what a browser shows: answers to what is sent are short, and read by the pages' own code alone. */
+function whenRead(handle: RequestHandler): RequestHandler {
+  return (request, response, next) => {
+    if (request.method === 'GET' || request.method === 'HEAD') handle(request, response, next);
+    else next();
+  };
+}
+
 function healthRoutes(app: Express, listo: Listo): void {
   app.get('/healthz', (_request, response) => void response.json({ status: 'ok' }));
   app.get('/readyz', async (_request, response) => {
@@ -88,7 +96,9 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
       Number.isSafeInteger(lastSeen) && lastSeen >= 0 ? lastSeen : null,
     );
   });
+  // The router asks them in this order: what is asked most stands first.
   for (const routes of [
+    ticketRoutes,
     sessionRoutes,
     catalogueRoutes,
     serviceRoutes,
@@ -96,7 +106,6 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     calendarRoutes,
     teamRoutes,
     targetRoutes,
-    ticketRoutes,
     wordsRoutes,
     worklistRoutes,
     bulkRoutes,
@@ -144,26 +153,31 @@ export function createApp(
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
   app.use(identifyRequests(listo));
+  app.use(noSniff());
   app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          frameAncestors: ["'self'", (request) => frameAncestorsOf(listo, request as Request)],
-          upgradeInsecureRequests: null,
+    whenRead(
+      helmet({
+        contentSecurityPolicy: {
+          directives: {
+            styleSrc: ["'self'", "'unsafe-inline'"],
+            imgSrc: ["'self'", 'data:', 'blob:'],
+            frameAncestors: ["'self'", (request) => frameAncestorsOf(listo, request as Request)],
+            upgradeInsecureRequests: null,
+          },
         },
-      },
-      // What may frame a page is said by its policy alone; the older header knows no lists.
-      frameguard: false,
-      strictTransportSecurity: listo.config.LISTO_SECURE_COOKIES === 'true',
-    }),
+        // What may frame a page is said by its policy alone; the older header knows no lists.
+        frameguard: false,
+        strictTransportSecurity: listo.config.LISTO_SECURE_COOKIES === 'true',
+      }),
+    ),
   );
   app.use(
-    compression({
-      filter: (request, response) =>
-        !request.originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
-    }),
+    whenRead(
+      compression({
+        filter: (request, response) =>
+          !request.originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
+      }),
+    ),
   );
   healthRoutes(app, listo);
   app.use('/stand-in/directory', express.json({ limit: BODY_LIMIT }), createDirectory(listo));
