@@ -7,6 +7,7 @@ import { benchFulfil } from './fulfil';
 import { benchImports } from './imports';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
+import { benchSearch } from './search';
 import { benchTimers } from './timers';
 import { benchWorklists } from './worklists';
 
@@ -21,6 +22,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   recount: benchRecount,
   worklists: benchWorklists,
   find: benchFind,
+  search: benchSearch,
   imports: benchImports,
 };
 

@@ -1,0 +1,5 @@
+export * from './article';
+export { groupQuestions, type Question, type QuestionGroup } from './asked';
+export { rankByNeed, wilsonLower, wilsonUpper, type Fared } from './helped';
+export { toPlainText } from './plainText';
+export { withoutPersons } from './withoutPersons';

@@ -1,0 +1,3 @@
+declare module 'wink-porter2-stemmer' {
+  export default function stem(word: string): string;
+}

@@ -1,0 +1,251 @@
+import type { Language } from '../forms';
+import { analyserOf, listWords, type Analyser } from './analyse';
+import { Vocabulary } from './vocabulary';
+
+/** A text to be found: by its heading, its words, and other words for the same. */
+export type IndexedText = { id: string; title: string; body: string; otherWords: string };
+
+/** What was found, and how well it fits. */
+export type Found = { id: string; score: number };
+
+/** Groups of words that stand for the same, as authors keep them. */
+export type Synonyms = string[][];
+
+type Postings = { slots: number[]; weights: number[] };
+/** Ways to meet one word of what is asked, each with how much it counts. */
+type Way = { stem: string; weight: number };
+type Asked = { ways: Way[]; weight: number };
+
+/** BM25 (Robertson and Zaragoza, The Probabilistic Relevance Framework, 2009) with its usual parameters. */
+const K1 = 1.2;
+const B = 0.75;
+/** So many texts that were taken out may leave their words behind. */
+const LEAST_GONE = 100;
+const MOST_LOOKED_AT = 4_000;
+const MOST_BEGINNINGS = 24;
+const SYNONYM_WEIGHT = 0.7;
+const SLIP_WEIGHT = 0.6;
+const BEGINNING_WEIGHT = 0.8;
+
+export type TextIndexOptions = {
+  language: Language;
+  /** How often a word of the heading and of the other words counts. */
+  titleWeight?: number;
+  otherWeight?: number;
+};
+
+/**
+ * An index over texts that is searched while one types: word forms, typing errors, beginnings of the last word and
+ * other words for the same are forgiven. Texts are added and taken out one by one.
+ */
+export class TextIndex {
+  private readonly analyser: Analyser;
+  private readonly titleWeight: number;
+  private readonly otherWeight: number;
+  private readonly vocabulary = new Vocabulary();
+  private readonly postings = new Map<string, Postings>();
+  private readonly slotOf = new Map<string, number>();
+  private readonly ids: (string | null)[] = [];
+  private readonly lengths: number[] = [];
+  private totalLength = 0;
+  private gone = 0;
+  private synonyms = new Map<string, Set<string>>();
+  private scores = new Float64Array(0);
+  private best = new Float64Array(0);
+
+  constructor({ language, titleWeight = 3, otherWeight = 2 }: TextIndexOptions) {
+    this.analyser = analyserOf(language);
+    this.titleWeight = titleWeight;
+    this.otherWeight = otherWeight;
+  }
+
+  get size(): number {
+    return this.slotOf.size;
+  }
+
+  /** Takes over which words stand for the same. */
+  setSynonyms(groups: Synonyms): void {
+    this.synonyms = new Map();
+    for (const group of groups) {
+      const stems = group.flatMap((word) =>
+        listWords(word).map(({ text }) => this.analyser.analyse(text).stem),
+      );
+      for (const stem of stems) {
+        const others = this.synonyms.get(stem) ?? new Set();
+        stems.filter((other) => other !== stem).forEach((other) => others.add(other));
+        this.synonyms.set(stem, others);
+      }
+    }
+  }
+
+  addAll(texts: Iterable<IndexedText>): void {
+    this.vocabulary.expectMany();
+    for (const text of texts) this.add(text);
+  }
+
+  /** Adds a text, in place of what stood under its id. */
+  add({ id, title, body, otherWords }: IndexedText): void {
+    this.remove(id);
+    const counts = new Map<string, number>();
+    let length = 0;
+    for (const [text, weight] of [
+      [title, this.titleWeight],
+      [body, 1],
+      [otherWords, this.otherWeight],
+    ] as const)
+      for (const word of listWords(text)) {
+        const known = this.analyser.analyse(word.text);
+        if (this.analyser.isStop(known.surface)) continue;
+        this.vocabulary.add(known);
+        counts.set(known.stem, (counts.get(known.stem) ?? 0) + weight);
+        length += weight;
+      }
+    const slot = this.ids.length;
+    this.ids.push(id);
+    this.lengths.push(length);
+    this.slotOf.set(id, slot);
+    this.totalLength += length;
+    for (const [stem, weight] of counts) {
+      const list = this.postings.get(stem);
+      if (list) {
+        list.slots.push(slot);
+        list.weights.push(weight);
+      } else this.postings.set(stem, { slots: [slot], weights: [weight] });
+    }
+  }
+
+  remove(id: string): void {
+    const slot = this.slotOf.get(id);
+    if (slot === undefined) return;
+    this.slotOf.delete(id);
+    this.ids[slot] = null;
+    this.totalLength -= this.lengths[slot]!;
+    // Its words are only taken out when many such have gathered: looking through all of them costs as much as for one.
+    if (++this.gone > LEAST_GONE && this.gone > this.size / 4) this.clearAway();
+  }
+
+  private clearAway(): void {
+    for (const [stem, { slots, weights }] of this.postings) {
+      const stays = slots.map((slot) => this.ids[slot] !== null);
+      const kept = { slots: slots.filter((_, i) => stays[i]), weights: weights.filter((_, i) => stays[i]) };
+      if (kept.slots.length > 0) this.postings.set(stem, kept);
+      else this.postings.delete(stem);
+    }
+    this.gone = 0;
+  }
+
+  /**
+   * The texts that fit best.
+   * @param accept which of them may be found at all
+   */
+  search(query: string, most = 10, accept: (id: string) => boolean = () => true): Found[] {
+    const asked = this.read(query);
+    if (asked.length === 0 || this.size === 0) return [];
+    if (this.scores.length < this.ids.length) {
+      this.scores = new Float64Array(this.ids.length * 2);
+      this.best = new Float64Array(this.ids.length * 2);
+    }
+    const touched: number[] = [];
+    for (const each of asked) this.score(each, touched);
+    const found: { slot: number; score: number }[] = [];
+    for (const slot of touched) {
+      const score = this.scores[slot]!;
+      this.scores[slot] = 0;
+      const id = this.ids[slot];
+      if (id === null || id === undefined) continue;
+      if (found.length === most && score <= found.at(-1)!.score) continue;
+      if (!accept(id)) continue;
+      let place = found.length;
+      while (place > 0 && found[place - 1]!.score < score) place--;
+      found.splice(place, 0, { slot, score });
+      if (found.length > most) found.pop();
+    }
+    return found.map(({ slot, score }) => ({ id: this.ids[slot]!, score }));
+  }
+
+  /** The stems by which a query finds, with how much each says: to mark the passage that answers. */
+  weigh(query: string): Map<string, number> {
+    const weights = new Map<string, number>();
+    for (const { ways } of this.read(query))
+      for (const { stem, weight } of ways)
+        weights.set(stem, Math.max(weights.get(stem) ?? 0, weight * this.rarityOf(stem)));
+    return weights;
+  }
+
+  private rarityOf(stem: string): number {
+    return this.rarity(this.postings.get(stem)?.slots.length ?? 0);
+  }
+
+  private rarity(having: number): number {
+    return Math.log(1 + (this.size - having + 0.5) / (having + 0.5));
+  }
+
+  private score({ ways, weight: worth }: Asked, touched: number[]): void {
+    const average = this.totalLength / this.size;
+    const own: number[] = [];
+    for (const { stem, weight } of ways) {
+      const list = this.postings.get(stem);
+      if (!list) continue;
+      const factor = worth * weight * this.rarity(list.slots.length) * (K1 + 1);
+      for (let i = 0; i < list.slots.length; i++) {
+        const slot = list.slots[i]!;
+        const often = list.weights[i]!;
+        const norm = K1 * (1 - B + (B * this.lengths[slot]!) / average);
+        const score = (factor * often) / (often + norm);
+        // One word that is met in several ways counts by the best of them.
+        if (this.best[slot] === 0) own.push(slot);
+        if (score > this.best[slot]!) this.best[slot] = score;
+      }
+    }
+    for (const slot of own) {
+      if (this.scores[slot] === 0) touched.push(slot);
+      this.scores[slot]! += this.best[slot]!;
+      this.best[slot] = 0;
+    }
+  }
+
+  /** What is asked, word by word, with the ways in which each can be met. */
+  private read(query: string): Asked[] {
+    const words = listWords(query).map(({ text }) => this.analyser.analyse(text));
+    const telling = words.filter(({ surface }) => !this.analyser.isStop(surface));
+    const isTyping = /[\p{L}\p{N}]$/u.test(query);
+    // Of words alone that say nothing, the last is still being typed.
+    const last = isTyping ? words.at(-1) : undefined;
+    const meant = telling.length > 0 || !last ? telling : [last];
+    const counted = new Map<string, Asked>();
+    for (const word of meant) {
+      const isLast = word === last;
+      const ways = this.waysOf(word.stem, word.surface, isLast);
+      const before = counted.get(word.stem);
+      if (before) before.weight++;
+      else if (ways.length > 0) counted.set(word.stem, { ways, weight: 1 });
+    }
+    return [...counted.values()];
+  }
+
+  private waysOf(stem: string, surface: string, isLast: boolean): Way[] {
+    const ways = new Map<string, number>();
+    const allow = (other: string, weight: number): void => {
+      if (weight > (ways.get(other) ?? 0)) ways.set(other, weight);
+    };
+    if (this.postings.has(stem)) allow(stem, 1);
+    for (const other of this.synonyms.get(stem) ?? []) allow(other, SYNONYM_WEIGHT);
+    if (isLast)
+      for (const known of this.beginnings(surface))
+        allow(known.stem, BEGINNING_WEIGHT * Math.sqrt(surface.length / known.surface.length));
+    if (ways.size === 0 || (!this.vocabulary.has(surface) && !this.postings.has(stem) && !isLast))
+      for (const { stem: near, slips } of this.vocabulary.nearest(surface)) allow(near, SLIP_WEIGHT / slips);
+    return [...ways].map(([other, weight]) => ({ stem: other, weight }));
+  }
+
+  /** The words that what is being typed may become, those that stand most often first. */
+  private beginnings(surface: string): { surface: string; stem: string }[] {
+    const byStem = new Map<string, { surface: string; stem: string }>();
+    for (const known of this.vocabulary.beginningWith(surface, MOST_LOOKED_AT))
+      if (!byStem.has(known.stem) && this.postings.has(known.stem)) byStem.set(known.stem, known);
+    const all = [...byStem.values()];
+    if (all.length <= MOST_BEGINNINGS) return all;
+    const often = ({ stem }: { stem: string }): number => this.postings.get(stem)!.slots.length;
+    return all.sort((one, other) => often(other) - often(one)).slice(0, MOST_BEGINNINGS);
+  }
+}
