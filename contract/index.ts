@@ -11,6 +11,7 @@ import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
+import { knowledgeEndpoints } from './knowledge';
 import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
@@ -44,6 +45,7 @@ export const api = {
   spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,
+  knowledge: knowledgeEndpoints,
   procedures: procedureEndpoints,
   imports: importEndpoints,
   figures: figureEndpoints,

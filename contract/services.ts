@@ -10,7 +10,7 @@ import { idParams, idSchema, instantSchema, localTextSchema, okSchema } from './
 
 const words = z.object({ en: z.string().max(2000), pt: z.string().max(2000) });
 
-const audienceSchema = z.array(
+export const audienceSchema = z.array(
   z.union([
     z.object({ by: z.enum(['site', 'department', 'title', 'team']), in: z.array(z.string()) }),
     z.object({ by: z.enum(['onVessel', 'lead', 'agent']) }),

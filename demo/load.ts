@@ -19,7 +19,11 @@ import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
 import { createReadyTexts, createSpent } from './hands';
+import { createArticles, SYNONYMS } from './articles';
+import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
+import type { ArticleUseRow } from '../server/knowledge/model';
+import { SYNONYMS_SETTING } from '../server/knowledge/library';
 import { createServices } from './services';
 import { simulate } from './simulate';
 import type { Story, StoryEntry } from './story';
@@ -163,6 +167,19 @@ export async function loadDemo(
     ...stories.flatMap(({ entries }) => entries),
     ...clocks.flatMap(({ notices }) => notices),
   ]);
+  const knowledgeRandom = createRandom(SEED + 2);
+  const { articles, versions } = createArticles(knowledgeRandom, organisation.members, now);
+  const { uses, questions } = simulateKnowledge({
+    ...{ random: knowledgeRandom, articles, stories, now },
+    people: organisation.people,
+  });
+  await tables.articles.insertAll(articles);
+  await tables.articleVersions.insertAll(versions);
+  await insertInChunks(tables.articleUses, uses as ArticleUseRow[], (share) =>
+    onProgress('Knowledge', share),
+  );
+  await tables.questions.insertAll(questions);
+  await tables.settings.insert({ name: SYNONYMS_SETTING, value: SYNONYMS });
   await insertInChunks(
     tables.tickets,
     stories.map(({ ticket }) => ticket),

@@ -270,7 +270,7 @@ export function createServices(): ServiceRow[] {
   return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES].map(
     ({ fields, ...service }, position) => ({
       ...{ groupId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
-      ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: null },
+      ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },
       ...{ categoryId: categoryOf(service.id), icon: null, position: position * 10 },
       ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
       form: { fields },

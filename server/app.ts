@@ -22,6 +22,7 @@ import { refuseOtherSites } from './http/sameSite';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
 import { importRoutes } from './imports/routes';
+import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
@@ -109,6 +110,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     wordsRoutes,
     worklistRoutes,
     bulkRoutes,
+    knowledgeRoutes,
     procedureRoutes,
     figureRoutes,
     templateRoutes,

@@ -21,6 +21,8 @@ const K1 = 1.2;
 const B = 0.75;
 /** So many texts that were taken out may leave their words behind. */
 const LEAST_GONE = 100;
+/** So many different words of what is asked are looked for. */
+const MOST_WORDS = 64;
 const MOST_LOOKED_AT = 4_000;
 const MOST_BEGINNINGS = 24;
 const SYNONYM_WEIGHT = 0.7;
@@ -214,6 +216,7 @@ export class TextIndex {
     const meant = telling.length > 0 || !last ? telling : [last];
     const counted = new Map<string, Asked>();
     for (const word of meant) {
+      if (counted.size === MOST_WORDS) break;
       const isLast = word === last;
       const ways = this.waysOf(word.stem, word.surface, isLast);
       const before = counted.get(word.stem);

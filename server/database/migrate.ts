@@ -11,6 +11,7 @@ import { up as words } from './migrations/0008-words';
 import { up as procedures } from './migrations/0009-procedures';
 import { up as imports } from './migrations/0010-imports';
 import { up as templates } from './migrations/0011-templates';
+import { up as knowledge } from './migrations/0012-knowledge';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -26,6 +27,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0009-procedures', up: procedures },
       { name: '0010-imports', up: imports },
       { name: '0011-templates', up: templates },
+      { name: '0012-knowledge', up: knowledge },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -6,6 +6,7 @@ import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
 import { createFileTables } from '../files/model';
 import { createJournalTables } from '../journal/model';
+import { createKnowledgeTables } from '../knowledge/model';
 import { createMailTables } from '../mail/model';
 import { createNotificationTables } from '../notifications/model';
 import { createPeopleTables } from '../people/model';
@@ -41,6 +42,7 @@ export function createTables(sequelize: Sequelize) {
     ...createMailTables(sequelize),
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
+    ...createKnowledgeTables(sequelize),
     ...createProcedureTables(sequelize),
     ...createImportTables(sequelize),
     ...createTemplateTables(sequelize),

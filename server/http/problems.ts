@@ -28,6 +28,11 @@ export const PROBLEMS = {
     title: 'Not possible now',
     wayOut: 'Reload to see what the ticket allows now.',
   },
+  notForRequester: {
+    status: 409,
+    title: 'Not for the requester to read',
+    wayOut: 'Choose an article that the requester may read, or write the answer yourself.',
+  },
   stale: { status: 409, title: 'Changed meanwhile', wayOut: 'Look at what differs and choose.' },
   alreadyDecided: { status: 409, title: 'Already decided', wayOut: 'Nothing is left to do.' },
   fileTooLarge: { status: 413, title: 'File too large', wayOut: 'Send a file of at most 25 MB, or a link.' },

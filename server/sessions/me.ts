@@ -44,7 +44,7 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     carries: isAgent(viewer) ? await readCarried(listo, viewer.id) : null,
     areas: [
       'ask',
-      ...(isAgent(viewer) ? (['desk'] as const) : []),
+      ...(isAgent(viewer) ? (['desk', 'knowledge'] as const) : []),
       ...(isAgent(viewer) || viewer.isAdministrator ? (['workshop'] as const) : []),
     ],
   };

@@ -128,6 +128,7 @@ export const en = {
     otherSite: 'This came from another site. Open Listo itself and do it there.',
     notFound: 'It is not there, or not yours to see.',
     fieldsNotValid: 'Some fields do not fit. Mend them and send again.',
+    notForRequester: 'The requester may not read that. Choose another, or write the answer yourself.',
     moveNotAllowed: 'That is not possible any more. The page now shows what is.',
     stale: 'Someone changed it meanwhile.',
     alreadyDecided: 'Someone has already decided this.',

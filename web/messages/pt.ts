@@ -130,6 +130,7 @@ export const pt: Messages = {
     otherSite: 'Isto veio de outro sítio. Abra o próprio Listo e faça-o lá.',
     notFound: 'Não existe, ou não é para os seus olhos.',
     fieldsNotValid: 'Alguns campos não servem. Corrija-os e envie de novo.',
+    notForRequester: 'O requerente não pode ler isso. Escolha outro, ou escreva a resposta.',
     moveNotAllowed: 'Isso já não é possível. A página mostra agora o que é.',
     stale: 'Alguém mudou isto entretanto.',
     alreadyDecided: 'Alguém já decidiu isto.',

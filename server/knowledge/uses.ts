@@ -1,0 +1,89 @@
+import type { BodyOf } from '../../contract/endpoint';
+import type { api } from '../../contract';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { OK } from '../http/serve';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { createReader } from './find';
+import { readLibrary, type Published } from './library';
+
+type Knowledge = typeof api.knowledge;
+
+/** A person's later word on an article takes the place of one said within this time. */
+const SAME_MATTER_MS = 86_400_000;
+/** What is typed on belongs to the same question. */
+const SAME_QUESTION_MS = 60_000;
+
+/** A published article that someone may read. @throws ProblemError notFound */
+export async function requireReadable(listo: Listo, personId: string, id: string): Promise<Published> {
+  const article = (await readLibrary(listo)).articles.get(id);
+  const isReader = await createReader(listo, personId);
+  if (!article || !isReader(article)) throw new ProblemError('notFound');
+  return article;
+}
+
+/** Keeps what was asked; of words that were typed on, only the last. */
+export function keepQuestion(
+  listo: Listo,
+  { id: personId, language }: SignedIn,
+  actor: Actor,
+  { words, door, serviceId, articleIds }: BodyOf<Knowledge['asked']>,
+): Promise<{ ok: true }> {
+  const { tables, select } = listo.db;
+  const at = listo.clock.now();
+  return change(listo, actor, async (tx) => {
+    const [last] = await select<{ id: number; words: string }>(
+      `SELECT id, words FROM questions_asked WHERE personId = :personId AND door = :door AND at > :since
+       AND ticketNumber IS NULL ORDER BY at DESC LIMIT 1`,
+      { personId, door, since: at - SAME_QUESTION_MS },
+      tx,
+    );
+    const question = { personId, at, language, words, door, serviceId, found: articleIds.length };
+    const isSame = last && (words.startsWith(last.words) || last.words.startsWith(words));
+    if (isSame) await tables.questions.update({ id: last.id }, question, tx);
+    else await tables.questions.insert(question, tx);
+    const uses = articleIds.map((articleId) => ({ articleId, personId, at, door, what: 'shown' as const }));
+    await tables.articleUses.insertAll(isSame ? [] : uses, tx);
+    return OK;
+  });
+}
+
+export async function keepOpened(
+  listo: Listo,
+  { id: personId }: SignedIn,
+  actor: Actor,
+  { articleId, door, number }: { articleId: string } & BodyOf<Knowledge['opened']>,
+): Promise<{ ok: true }> {
+  await requireReadable(listo, personId, articleId);
+  return change(listo, actor, async (tx) => {
+    const use = { articleId, personId, door, at: listo.clock.now(), ticketNumber: number };
+    await listo.db.tables.articleUses.insert({ ...use, what: 'opened' }, tx);
+    return OK;
+  });
+}
+
+/** Whether it was it. Said again within a day, the later word stands. */
+export async function keepJudgement(
+  listo: Listo,
+  { id: personId }: SignedIn,
+  actor: Actor,
+  { articleId, helped, number, ...said }: { articleId: string } & BodyOf<Knowledge['judge']>,
+): Promise<{ ok: true }> {
+  await requireReadable(listo, personId, articleId);
+  const at = listo.clock.now();
+  return change(listo, actor, async (tx) => {
+    await listo.db.run(
+      `DELETE FROM article_uses WHERE personId = :personId AND articleId = :articleId AND at > :since
+       AND what IN ('helped', 'notHelped')`,
+      { personId, articleId, since: at - SAME_MATTER_MS },
+      tx,
+    );
+    const what = helped ? 'helped' : 'notHelped';
+    await listo.db.tables.articleUses.insert(
+      { articleId, personId, at, what, ticketNumber: number, ...said, isInstead: said.isInstead && helped },
+      tx,
+    );
+    return OK;
+  });
+}
