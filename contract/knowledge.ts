@@ -268,6 +268,8 @@ export const knowledgeEndpoints = {
     query: z.object({ q: z.string().max(500).default('') }),
     answer: z.object({
       articles: z.array(foundArticleSchema),
+      /** Those that the requester may read. */
+      shareableIds: z.array(idSchema),
       sharedIds: z.array(idSchema),
       isNothing: z.boolean(),
     }),

@@ -78,7 +78,7 @@ function shareOnStories({ random, articles, stories, now }: Known): Use[] {
 function createQuestions({ random, stories, people, now }: Known): Omit<QuestionRow, 'id'>[] {
   const matters = listUnanswered();
   const written = stories.filter(
-    ({ ticket }) => ticket.serviceId === 'other' && ticket.createdAt > now - USED_DAYS * DAY_MS,
+    ({ ticket }) => ticket.teamId === 'desk' && ticket.createdAt > now - USED_DAYS * DAY_MS,
   );
   return Array.from({ length: ASKED }, (_, i) => {
     const { language, wordings } = matters[Math.floor(matters.length * random.next() ** 1.8)]!;

@@ -47,6 +47,30 @@ const ImportPage = lazy(() =>
 const TodayPage = lazy(() =>
   import('./desk/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })),
 );
+const ArticlePage = lazy(() =>
+  import('./ask/articles/ArticlePage').then(({ ArticlePage: page }) => ({ default: page })),
+);
+const BrowsePage = lazy(() =>
+  import('./ask/articles/BrowsePage').then(({ BrowsePage: page }) => ({ default: page })),
+);
+const OpenArticle = lazy(() =>
+  import('./ask/articles/OpenArticle').then(({ OpenArticle: page }) => ({ default: page })),
+);
+const ArticlesPage = lazy(() =>
+  import('./knowledge/ArticlesPage').then(({ ArticlesPage: page }) => ({ default: page })),
+);
+const EditorPage = lazy(() =>
+  import('./knowledge/EditorPage').then(({ EditorPage: page }) => ({ default: page })),
+);
+const HealthPage = lazy(() =>
+  import('./knowledge/HealthPage').then(({ HealthPage: page }) => ({ default: page })),
+);
+const AskedPage = lazy(() =>
+  import('./knowledge/AskedPage').then(({ AskedPage: page }) => ({ default: page })),
+);
+const SynonymsPage = lazy(() =>
+  import('./knowledge/SynonymsPage').then(({ SynonymsPage: page }) => ({ default: page })),
+);
 const TimePage = lazy(() => import('./desk/time/TimePage').then(({ TimePage: page }) => ({ default: page })));
 const RaisePage = lazy(() =>
   import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
@@ -58,6 +82,8 @@ const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) 
 
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
 export const router = createBrowserRouter([
+  // Read by everyone, also without signing in.
+  { path: 'open/articles/:id', element: <OpenArticle />, errorElement: <Lost isFailed /> },
   {
     element: <Gate />,
     errorElement: <Lost isFailed />,
@@ -69,6 +95,14 @@ export const router = createBrowserRouter([
       { path: 'embed/:id', element: <ServicePage /> },
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
+      { path: 'ask/articles', element: <BrowsePage /> },
+      { path: 'ask/articles/:id', element: <ArticlePage /> },
+      { path: 'knowledge', element: <ArticlesPage /> },
+      { path: 'knowledge/new', element: <EditorPage /> },
+      { path: 'knowledge/articles/:id', element: <EditorPage /> },
+      { path: 'knowledge/health', element: <HealthPage /> },
+      { path: 'knowledge/asked', element: <AskedPage /> },
+      { path: 'knowledge/words', element: <SynonymsPage /> },
       { path: 'desk', element: <Navigate to="/desk/today" replace /> },
       { path: 'desk/today', element: <TodayPage /> },
       { path: 'desk/time', element: <TimePage /> },

@@ -8,7 +8,7 @@ export type Question = { words: string; tickets: number };
 export type QuestionGroup = { words: string; asked: number; tickets: number; others: string[] };
 
 /** So much of what two questions say must be the same for them to mean the same. */
-const ALIKE = 0.55;
+const ALIKE = 0.42;
 const OTHERS_SHOWN = 5;
 
 type Weighed = { question: Question; stems: Map<string, number>; length: number };

@@ -9,7 +9,6 @@ import type { SignedIn } from '../sessions/viewer';
 import { readLibrary, type Library, type Published } from './library';
 
 const SHOWN = 5;
-/** What scores less than this much of the best one answers something else. */
 const WORTH_SHOWING = 0.3;
 
 /** How often those who said so were helped by articles. */
@@ -35,20 +34,27 @@ export async function createReader(
   return (article) => (person ? mayRead(article, person) : article.isOpen);
 }
 
-type Asked = { q: string; language: Language; accept(article: Published): boolean; most?: number };
+type Asked = {
+  q: string;
+  language: Language;
+  accept(article: Published): boolean;
+  most?: number;
+  /** What scores less than this much of the best one answers something else. */
+  worth?: number;
+};
 
 /** What fits, with the passages that answer. */
 export async function findIn(
   listo: Listo,
   library: Library,
-  { q, language, accept, most = SHOWN }: Asked,
+  { q, language, accept, most = SHOWN, worth: least = WORTH_SHOWING }: Asked,
 ): Promise<FoundArticle[]> {
   const index = library.indexes[language];
   const found = index.search(q, most, (id) => {
     const article = library.articles.get(id);
     return article !== undefined && accept(article);
   });
-  const worth = found.filter(({ score }) => score >= found[0]!.score * WORTH_SHOWING);
+  const worth = found.filter(({ score }) => score >= found[0]!.score * least);
   const weights = index.weigh(q);
   const judged = await readJudged(
     listo,

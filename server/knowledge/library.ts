@@ -90,7 +90,7 @@ async function renew(listo: Listo, library: Kept): Promise<void> {
       { seen: library.seen - OVERLAP_MS, afterId },
     );
     for (const row of rows) {
-      const article = { ...row, isOpen: !!row.isOpen };
+      const article = { ...row, isOpen: Number(row.isOpen) === 1 };
       if (isOther(library.articles.get(row.id), article)) take(library, article);
     }
     if (rows.length < CHUNK) break;

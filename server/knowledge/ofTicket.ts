@@ -14,6 +14,8 @@ import { readLibrary } from './library';
 
 /** So much of what was said tells what it is about. */
 const MOST_LETTERS = 1_500;
+/** Many words meet something everywhere: only what meets nearly as much as the best is shown. */
+const WORTH_SHOWING = 0.5;
 
 /** What a ticket is about: its heading, what was answered in its form, and the requester's own words. */
 async function wordsOf(
@@ -37,13 +39,14 @@ export async function findForTicket(listo: Listo, viewer: SignedIn, number: numb
   const articles = await findIn(listo, library, {
     q: q.trim() === '' ? await wordsOf(listo, ticket) : q,
     language: viewer.language,
-    accept: isReader,
-    most: 4,
+    ...{ accept: isReader, most: 4, worth: WORTH_SHOWING },
   });
   const uses = await listo.db.tables.articleUses.find({ ticketNumber: number, what: 'shared' });
   const nothing = await listo.db.tables.questions.find({ ticketNumber: number });
+  const isTheirs = await createReader(listo, ticket.requesterId);
   return {
     articles,
+    shareableIds: articles.map(({ id }) => id).filter((id) => isTheirs(library.articles.get(id)!)),
     sharedIds: [...new Set(uses.map(({ articleId }) => articleId))],
     isNothing: nothing.length > 0,
   };

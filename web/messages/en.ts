@@ -1,7 +1,7 @@
 /** Every word that the application shows. Other languages have the same keys; the types see to it. */
 export const en = {
   name: 'Listo',
-  areas: { ask: 'Ask', desk: 'Desk', workshop: 'Workshop' },
+  areas: { ask: 'Ask', desk: 'Desk', knowledge: 'Knowledge', workshop: 'Workshop' },
   common: {
     send: 'Send',
     cancel: 'Cancel',
@@ -197,7 +197,9 @@ export const en = {
     title: 'What do you need, {{name}}?',
     placeholder: 'Say it in your own words',
     helpYourself: 'Help yourself',
-    helpSoon: 'Articles that answer it will stand here.',
+    noAnswer: 'No article answers that yet.',
+    allArticles: 'All articles',
+    helped: 'Helped {{helped}} of {{judged}}.',
     askForIt: 'Ask for it',
     nothingFits: 'Nothing fits these words. Try others, or start from where you are.',
     yours: 'Yours',

@@ -15,6 +15,8 @@ import { deskWordsEn } from './desk.en';
 import { deskWordsPt } from './desk.pt';
 import { wordsEn } from './words.en';
 import { wordsPt } from './words.pt';
+import { knowledgeEn } from './knowledge.en';
+import { knowledgePt } from './knowledge.pt';
 import { proceduresEn } from './procedures.en';
 import { proceduresPt } from './procedures.pt';
 import { importsEn } from './imports.en';
@@ -46,6 +48,7 @@ const english = flatten({
   lists: listsEn,
   today: todayEn,
   imports: importsEn,
+  knowledge: knowledgeEn,
   procedures: proceduresEn,
   words: wordsEn,
   ...deskWordsEn,
@@ -59,6 +62,7 @@ const portuguese = flatten({
   lists: listsPt,
   today: todayPt,
   imports: importsPt,
+  knowledge: knowledgePt,
   procedures: proceduresPt,
   words: wordsPt,
   ...deskWordsPt,

@@ -2,7 +2,7 @@ import type { Messages } from './en';
 
 export const pt: Messages = {
   name: 'Listo',
-  areas: { ask: 'Pedir', desk: 'Balcão', workshop: 'Oficina' },
+  areas: { ask: 'Pedir', desk: 'Balcão', knowledge: 'Conhecimento', workshop: 'Oficina' },
   common: {
     send: 'Enviar',
     cancel: 'Cancelar',
@@ -199,7 +199,9 @@ export const pt: Messages = {
     title: 'De que precisa, {{name}}?',
     placeholder: 'Diga por palavras suas',
     helpYourself: 'Resolva já',
-    helpSoon: 'Os artigos que respondem ficarão aqui.',
+    noAnswer: 'Ainda não há artigo que responda.',
+    allArticles: 'Todos os artigos',
+    helped: 'Ajudou {{helped}} de {{judged}}.',
     askForIt: 'Peça',
     nothingFits: 'Nada corresponde a estas palavras. Tente outras, ou comece por onde está.',
     yours: 'Os seus',

@@ -1,6 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { createContext, useContext, useMemo, type ComponentProps } from 'react';
 import Markdown, { defaultUrlTransform, type Components } from 'react-markdown';
+import { Link } from 'react-router';
 import remarkBreaks from 'remark-breaks';
 import remarkGfm from 'remark-gfm';
 import { findChecks, findTicketNumbers, type Check } from '../../core/words';
@@ -51,6 +52,7 @@ const Here = createContext<Place | null>(null);
 function Address({ href = '', children }: ComponentProps<'a'>) {
   if (href.startsWith('ticket:')) return <TicketRef number={Number(href.slice(7))} />;
   if (isCall(href)) return <span className={classes.call}>{children}</span>;
+  if (/^\/(?!\/)/.test(href)) return <Link to={href}>{children}</Link>;
   return (
     <a href={href} rel="noreferrer noopener" target="_blank">
       {children}

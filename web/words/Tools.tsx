@@ -7,7 +7,7 @@ import { prefixLines } from './prefixLines';
 
 type Field = HTMLTextAreaElement;
 
-function beginLines(field: Field, mark: string): void {
+export function beginLines(field: Field, mark: string): void {
   const { value, selectionStart, selectionEnd } = field;
   const change = prefixLines({ text: value, start: selectionStart, end: selectionEnd }, mark);
   field.setSelectionRange(change.start, change.end);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Decisions } from './Decisions';
@@ -36,6 +36,9 @@ export function Home() {
       <Decisions />
       <Yours />
       <Places forPerson={forPerson} />
+      <p className={classes.all}>
+        <Link to="/ask/articles">{t('ask/allArticles')}</Link>
+      </p>
       <Subjects forPerson={forPerson} />
     </div>
   );

@@ -1,15 +1,21 @@
 import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
 import { useAskSearch } from '../../api/queries';
+import { Passage } from '../../knowledge/Passage';
+import { useFoundArticles } from '../../knowledge/useKnowledge';
 import { useWords } from '../../messages/useWords';
 import classes from './Home.module.css';
 import { useServiceLine } from './useServiceLine';
+
+const ARTICLES_SHOWN = 4;
 
 /** What fits the words typed so far, in kinds. */
 export function Results({ query, forPerson }: { query: string; forPerson: string | null }) {
   const { t, local } = useWords();
   const lineOf = useServiceLine();
-  const { data } = useAskSearch(useDeferredValue(query.trim()));
+  const asked = useDeferredValue(query.trim());
+  const { data } = useAskSearch(asked);
+  const articles = useFoundArticles(asked, 'ask')?.slice(0, ARTICLES_SHOWN);
   const services = data?.services ?? [];
   const suffix = new URLSearchParams({
     title: query.trim(),
@@ -17,6 +23,19 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
   }).toString();
   return (
     <div className={classes.results} aria-live="polite">
+      <section className={classes.kind}>
+        <h2>{t('ask/helpYourself')}</h2>
+        {articles?.length === 0 && <p className={classes.quiet}>{t('ask/noAnswer')}</p>}
+        {articles?.map(({ id, title, passage, helped, judged }) => (
+          <Link key={id} className={classes.found} to={`/ask/articles/${id}`}>
+            <strong>{title}</strong>
+            <small>
+              <Passage parts={passage} />
+              {judged > 0 && ` ${t('ask/helped', { helped, judged })}`}
+            </small>
+          </Link>
+        ))}
+      </section>
       <section className={classes.kind}>
         <h2>{t('ask/askForIt')}</h2>
         {data && services.length === 0 && <p className={classes.quiet}>{t('ask/nothingFits')}</p>}
@@ -26,10 +45,6 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
             <small>{lineOf(service)}</small>
           </Link>
         ))}
-      </section>
-      <section className={classes.kind}>
-        <h2>{t('ask/helpYourself')}</h2>
-        <p className={classes.quiet}>{t('ask/helpSoon')}</p>
       </section>
     </div>
   );

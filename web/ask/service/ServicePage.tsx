@@ -13,6 +13,7 @@ import { useMoney } from '../../ui/useMoney';
 import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
 import { FieldInput, FieldLabel } from '../../form/FieldInput';
+import { Fitting } from './Fitting';
 import classes from './ServicePage.module.css';
 import { useServiceForm, type Like } from './useServiceForm';
 
@@ -101,6 +102,7 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
             onChange={({ target }) => form.change({ title: target.value })}
           />
         )}
+        {page === 0 && <Fitting words={draft.title} serviceId={service.id} onSolved={form.startAfresh} />}
         {pages[page]!.map((field) => (
           <FieldInput
             key={field.name}

@@ -12,6 +12,7 @@ import { useKeys } from '../../ui/useKeys';
 import { Waiting } from '../../ui/Waiting';
 import { Spent } from '../spent/Spent';
 import { PlanSteps } from '../../plan/PlanSteps';
+import { Articles } from './Articles';
 import { Clocks } from './Clocks';
 import classes from './DeskTicket.module.css';
 import { Editor } from './Editor';
@@ -73,6 +74,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         {ticket.plan && <PlanSteps ticket={ticket} list={list} />}
         <Clocks ticket={ticket} now={now} />
         {rights.includes('note') && <Procedure ticket={ticket} />}
+        {rights.includes('note') && <Articles ticket={ticket} />}
         <Requester ticket={ticket} now={now} />
         <Facts ticket={ticket} />
         <Together ticket={ticket} list={list} />

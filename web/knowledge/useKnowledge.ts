@@ -1,0 +1,47 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useEffect } from 'react';
+import type { KnowledgeDoor } from '../../contract/knowledge';
+import { call } from '../api/call';
+import { api } from '../api/endpoints';
+
+/** What is typed is a question when nothing was added for so long. */
+const SETTLED_MS = 1_500;
+const LEAST_LETTERS = 3;
+
+/** Articles for the words typed so far; what was asked is told once it is no longer being typed. */
+export function useFoundArticles(q: string, door: KnowledgeDoor, service?: string) {
+  const isWanted = q.trim().length >= LEAST_LETTERS;
+  const found = useQuery({
+    queryKey: ['articleSearch', q, service ?? null],
+    enabled: isWanted,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+    queryFn: ({ signal }) =>
+      call(api.knowledge.search, { query: { q, door, ...(service && { service }) }, signal }),
+  });
+  const ids = found.isPlaceholderData ? undefined : found.data?.map(({ id }) => id).join();
+  useEffect(() => {
+    if (!isWanted || ids === undefined) return;
+    const timer = setTimeout(
+      () =>
+        void call(api.knowledge.asked, {
+          body: {
+            ...{ words: q.slice(0, 500), door, serviceId: service ?? null },
+            articleIds: ids === '' ? [] : ids.split(','),
+          },
+          key: nanoid(),
+          // It is a count; that it fails must not disturb.
+        }).catch(() => undefined),
+      SETTLED_MS,
+    );
+    return () => clearTimeout(timer);
+  }, [q, ids, door, service, isWanted]);
+  return isWanted ? found.data : undefined;
+}
+
+export const useArticle = (id: string) =>
+  useQuery({
+    queryKey: ['article', id],
+    queryFn: () => call(api.knowledge.read, { params: { id }, query: {} }),
+  });
