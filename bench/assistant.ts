@@ -1,0 +1,75 @@
+import { readFileSync } from 'node:fs';
+import { calibrationError, chooseOffer, learn, sumFor, understand } from '../core/assistant';
+import { readMatters } from '../demo/assistant';
+import { report } from './report';
+
+/** Phrasings that the assistant has not seen, by the matter that they mean; `-`: none. */
+function readUnseen(): { id: string | null; text: string }[] {
+  const lines = readFileSync(new URL('./phrasings.txt', import.meta.url), 'utf8')
+    .trim()
+    .split('\n');
+  let id: string | null = null;
+  return lines.flatMap((line) => {
+    if (!line.startsWith('# ')) return [{ id, text: line }];
+    id = line === '# -' ? null : line.slice(2);
+    return [];
+  });
+}
+
+/** How well the assistant understands what it has not seen. */
+export function benchAssistant(): Promise<void> {
+  const matters = readMatters();
+  const start = performance.now();
+  const understanding = learn(matters);
+  const took = performance.now() - start;
+  const unseen = readUnseen();
+  const times: number[] = [];
+  const answers = unseen.map(({ id, text }) => {
+    const begin = performance.now();
+    const likely = understand(understanding, text, 'en');
+    times.push(performance.now() - begin);
+    return { id, text, likely };
+  });
+  const meant = answers.filter(({ id }) => id !== null);
+  const none = answers.filter(({ id }) => id === null);
+  const percent = (part: number, all: number): string => `${((100 * part) / all).toFixed(1)} %`;
+  report(
+    `${matters.length} matters, ${matters.reduce((sum, { phrasings }) => sum + phrasings.length, 0)} phrasings, learned and judged`,
+    `${took.toFixed(0)} ms`,
+  );
+  const right = meant.filter(({ id, likely }) => likely.find((each) => each.id !== null)!.id === id);
+  report(`first of ${meant.length} unseen phrasings is right`, percent(right.length, meant.length));
+  const claims = meant.map(({ id, likely }) => ({
+    sureness: likely[0]!.sureness,
+    isRight: likely[0]!.id === id,
+  }));
+  report('expected calibration error', calibrationError(claims).toFixed(3));
+  for (const wanted of [0.8, 0.9, 0.95]) {
+    const sum = sumFor(understanding.judged, wanted);
+    const offers = meant.map(({ id, likely }) => ({ id, offer: chooseOffer(likely, sum) }));
+    const shown = offers.filter(({ offer }) => offer.kind !== 'reword');
+    const held = shown.filter(({ id, offer }) => offer.ids.includes(id!));
+    report(
+      `sets at ${100 * wanted} %: hold the right one`,
+      percent(held.length, shown.length),
+      `sum ${sum.toFixed(2)}; of ${shown.length} offered, ${(shown.reduce((sum, { offer }) => sum + offer.ids.length, 0) / shown.length).toFixed(2)} on average`,
+    );
+  }
+  const single = none.filter(
+    ({ likely }) => chooseOffer(likely, sumFor(understanding.judged, 0.9)).kind === 'confirm',
+  );
+  report(`of ${none.length} that fit none, asked to confirm one`, percent(single.length, none.length));
+  times.sort((one, other) => one - other);
+  report('an answer, p95', `${times[Math.floor(times.length * 0.95)]!.toFixed(2)} ms`);
+  if (process.env.BENCH_DETAIL)
+    for (const { id, text, likely } of answers.filter(
+      ({ id: meantId, likely: [first] }) => first!.id !== meantId,
+    ))
+      process.stdout.write(
+        `    ${text} | ${id} | ${likely
+          .slice(0, 3)
+          .map((each) => `${each.id} ${each.sureness.toFixed(2)}`)
+          .join(', ')}\n`,
+      );
+  return Promise.resolve();
+}

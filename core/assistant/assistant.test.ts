@@ -1,0 +1,190 @@
+import fc from 'fast-check';
+import {
+  calibrationError,
+  chooseOffer,
+  findTemperature,
+  isCardNumber,
+  learn,
+  listConfusions,
+  listDoubles,
+  maskSecrets,
+  NEW_TALK,
+  proceed,
+  softmax,
+  sumFor,
+  tryOffers,
+  understand,
+  type Input,
+  type Likely,
+  type Matter,
+} from './index';
+
+const en = (...texts: string[]) => texts.map((text) => ({ text, language: 'en' as const }));
+const MATTERS = [
+  { id: 'password', phrasings: en('reset', 'password reset help', 'new password', 'password reset') },
+  {
+    id: 'kiosk',
+    phrasings: en('kiosk frozen', 'ticket machine stops', 'machine does not take cards', 'kiosk payment'),
+  },
+  {
+    id: 'badge',
+    phrasings: en('lost my badge', 'card does not open the door', 'door stays red', 'new access card'),
+  },
+  { id: 'short', phrasings: en('too few', 'to learn') },
+];
+const learned = learn(MATTERS, { en: [['kiosk', 'terminal']] });
+
+test('what was never said so is understood; what fits none is something else', () => {
+  // Common practice in the trade.
+  expect(understand(learned, 'password help', 'en')[0]!.id).toBe('password');
+  expect(understand(learned, 'the door does not open', 'en')[0]!.id).toBe('badge');
+  expect(understand(learned, 'terminal frozzen', 'en')[0]!.id).toBe('kiosk');
+  expect(understand(learned, 'what is the weather like', 'en')[0]!.id).toBeNull();
+  expect(learned.ids).not.toContain('short');
+  const all = understand(learned, 'kiosk', 'en');
+  expect(all.reduce((sum, { sureness }) => sum + sureness, 0)).toBeCloseTo(1, 9);
+});
+
+test('one is confirmed, two to four are offered, and where more or something else could be meant, other words are asked for', () => {
+  const likely = (...all: [string | null, number][]): Likely[] =>
+    all.map(([id, sureness]) => ({ id, sureness }));
+  expect(chooseOffer(likely(['a', 0.93], ['b', 0.05]), 0.9)).toEqual({ kind: 'confirm', ids: ['a'] });
+  expect(chooseOffer(likely(['a', 0.6], ['b', 0.35], ['c', 0.05]), 0.9)).toEqual({
+    kind: 'choose',
+    ids: ['a', 'b'],
+  });
+  expect(chooseOffer(likely(['a', 0.6], [null, 0.35], ['c', 0.05]), 0.9).kind).toBe('reword');
+  expect(chooseOffer(likely(['a', 0.2], ['b', 0.2], ['c', 0.2], ['d', 0.2], ['e', 0.2]), 0.9).kind).toBe(
+    'reword',
+  );
+});
+
+test('the more sureness is wanted, the more often an offer holds what was meant', () => {
+  const judged = learned.judged;
+  expect(sumFor(judged, 0.8)).toBeLessThanOrEqual(sumFor(judged, 0.95));
+  for (const { offered, held, single } of [tryOffers(judged, 0.5), tryOffers(judged, 0.95)])
+    for (const share of [offered, held, single]) expect(share >= 0 && share <= 1).toBe(true);
+});
+
+test('the temperature makes claims what they are', () => {
+  // Scores that claim 88 % for what is right in three of four: ln 3 would be the right score.
+  const judged = Array.from({ length: 400 }, (_, i) => ({
+    scores: Float64Array.from([2, 0]),
+    label: i % 4 === 0 ? 1 : 0,
+  }));
+  const temperature = findTemperature(judged);
+  expect(softmax(judged[0]!.scores, temperature)[0]).toBeCloseTo(0.75, 2);
+});
+
+test('the calibration error is that of a sum worked out by hand', () => {
+  // Naeini, Cooper, Hauskrecht, Obtaining well calibrated probabilities using Bayesian binning (AAAI 2015), definition
+  // of the expected calibration error: |0.95 − 2/3| × 3/5 + |0.55 − 1/2| × 2/5 = 0.19.
+  const claim = (sureness: number, isRight: boolean) => ({ sureness, isRight });
+  expect(
+    calibrationError([
+      claim(0.95, true),
+      claim(0.95, true),
+      claim(0.95, false),
+      claim(0.55, true),
+      claim(0.55, false),
+    ]),
+  ).toBeCloseTo(0.19, 9);
+});
+
+test('matters that are taken for each other are named, and phrasings that stand with two', () => {
+  const doubled = [...MATTERS, { id: 'again', phrasings: en('new password', 'second', 'third one') }];
+  expect(listDoubles(doubled)).toEqual([{ text: 'new password', ids: ['password', 'again'] }]);
+  expect(listConfusions([{ id: 'a', text: 'x', likely: [{ id: 'b', sureness: 1 }] }])).toEqual([
+    { id: 'a', takenForId: 'b', phrasings: ['x'] },
+  ]);
+});
+
+test('passwords and card numbers are masked; other numbers stay', () => {
+  // The example number of ISO/IEC 7812-1 as it is given in textbooks (from memory): 4539 1488 0343 6467.
+  expect(isCardNumber('4539 1488 0343 6467')).toBe(true);
+  expect(isCardNumber('4539 1488 0343 6468')).toBe(false);
+  expect(maskSecrets('my password is tern77, card 4539148803436467, ticket 13346')).toEqual({
+    text: 'my password is •••• card ••••, ticket 13346',
+    isMasked: true,
+  });
+});
+
+const t = (text: string) => ({ en: text, pt: text });
+const KIOSK: Matter = {
+  id: 'kiosk',
+  serviceId: 'kiosk',
+  steps: [
+    { kind: 'say', text: t('I see.') },
+    { kind: 'ask', text: t('Which kiosk?'), field: 'kiosk', choices: [] },
+    { kind: 'article', articleId: 'kiosk-frozen' },
+    { kind: 'ticket' },
+  ],
+};
+const matterOf = (id: string): Matter | undefined =>
+  id === 'kiosk'
+    ? KIOSK
+    : id === 'badge'
+      ? { id, serviceId: 'badge', steps: [{ kind: 'person' }] }
+      : undefined;
+const confirm: Input = { kind: 'words', text: 'kiosk', offer: { kind: 'confirm', ids: ['kiosk'] } };
+const play = (...inputs: Input[]) =>
+  inputs.reduce((last, input) => proceed(last.talk, input, matterOf), {
+    talk: NEW_TALK,
+    turns: [],
+  } as ReturnType<typeof proceed>);
+
+test('a matter is confirmed and walked, each answer in its field, until it is solved or a ticket', () => {
+  const pick: Input = { kind: 'pick', id: 'kiosk' };
+  expect(play(confirm).turns).toEqual([{ say: 'confirm', matterIds: ['kiosk'] }]);
+  expect(play(confirm, pick).turns.map((turn) => ('say' in turn ? turn.say : turn.do))).toEqual([
+    'text',
+    'question',
+  ]);
+  const third: Input = { kind: 'words', text: '3', offer: { kind: 'reword', ids: [] } };
+  const shown = play(confirm, pick, third);
+  expect(shown.talk.fields).toEqual({ kiosk: '3' });
+  expect(shown.turns).toEqual([{ say: 'article', articleId: 'kiosk-frozen' }]);
+  expect(play(confirm, pick, third, { kind: 'helped', helped: true }).talk.outcome).toBe('solved');
+  expect(play(confirm, pick, third, { kind: 'helped', helped: false }).turns).toEqual([
+    { do: 'ticket', serviceId: 'kiosk', teamId: null, isHandOver: false },
+  ]);
+});
+
+test('when nothing fits: other words once, then passages, then who should have it', () => {
+  const nothing: Input = { kind: 'words', text: 'hm', offer: { kind: 'reword', ids: [] } };
+  const sayOf = (...inputs: Input[]) => play(...inputs).turns[0];
+  expect(sayOf(nothing)).toEqual({ say: 'reword' });
+  expect(sayOf(nothing, nothing)).toEqual({ say: 'passages' });
+  expect(sayOf(nothing, nothing, { kind: 'helped', helped: false })).toEqual({ say: 'teams' });
+  expect(sayOf(nothing, nothing, { kind: 'none' }, { kind: 'team', id: 'network' })).toEqual({
+    ...{ do: 'ticket', serviceId: null, teamId: 'network', isHandOver: true },
+  });
+  // What was refused is not offered again.
+  expect(sayOf(confirm, { kind: 'none' }, confirm)).toEqual({ say: 'passages' });
+});
+
+test('no conversation goes round in circles, and a person can be had at any moment', () => {
+  const input = fc.oneof(
+    fc.constant(confirm),
+    fc.constant<Input>({ kind: 'none' }),
+    fc.constant<Input>({ kind: 'helped', helped: false }),
+    fc.constant<Input>({ kind: 'words', text: 'x', offer: { kind: 'choose', ids: ['kiosk', 'badge'] } }),
+    fc.constant<Input>({ kind: 'pick', id: 'kiosk' }),
+  );
+  fc.assert(
+    fc.property(fc.array(input, { maxLength: 40 }), (inputs) => {
+      let talk = NEW_TALK;
+      let reworded = 0;
+      for (const each of inputs) {
+        const next = proceed(talk, each, matterOf);
+        reworded += next.turns.filter((turn) => 'say' in turn && turn.say === 'reword').length;
+        for (const turn of next.turns)
+          if ('matterIds' in turn) for (const id of turn.matterIds) expect(talk.refused).not.toContain(id);
+        talk = next.talk;
+      }
+      expect(reworded).toBeLessThanOrEqual(1);
+      if (talk.phase !== 'ended')
+        expect(proceed(talk, { kind: 'person' }, matterOf).talk.outcome).toBe('handedOver');
+    }),
+  );
+});

@@ -1,0 +1,26 @@
+export { calibrationError, crossValidate, findTemperature, type Judged } from './calibrate';
+export { softmax } from './classifier';
+export { chooseOffer, sumFor, tryOffers, type Offer, type OfferRecord } from './offer';
+export {
+  learn,
+  LEAST_PHRASINGS,
+  understand,
+  type JudgedPhrasing,
+  type Learned,
+  type Likely,
+  type Understanding,
+} from './understand';
+export { isCardNumber, maskSecrets } from './mask';
+export {
+  NEW_TALK,
+  proceed,
+  type Input,
+  type Matter,
+  type MatterStep,
+  type Next,
+  type Talk,
+  type TalkOutcome,
+  type TalkPhase,
+  type Turn,
+} from './talk';
+export { listConfusions, listDoubles, type Confusion } from './confusions';

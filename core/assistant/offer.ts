@@ -1,0 +1,58 @@
+import type { JudgedPhrasing, Likely } from './understand';
+
+/**
+ * What is said to what was understood: one matter is confirmed, two to four are offered; where more could be meant,
+ * or something else is among the first, other words are asked for.
+ */
+export type Offer = { kind: 'confirm' | 'choose' | 'reword'; ids: string[] };
+
+const MOST_OFFERED = 4;
+/** Below it, the most likely would be named whatever else is likely. */
+const LEAST_SUM = 0.35;
+const STEP = 0.01;
+
+/**
+ * Gathers matters from the most likely down until they together reach a sum of surenesses.
+ * @param sum between 0 and 1; see `sumFor`
+ * @example chooseOffer([{ id: 'kiosk', sureness: 0.93 }, …], 0.9) // { kind: 'confirm', ids: ['kiosk'] }
+ */
+export function chooseOffer(likely: Likely[], sum: number): Offer {
+  const gathered: Likely[] = [];
+  let reached = 0;
+  for (const each of likely) {
+    gathered.push(each);
+    reached += each.sureness;
+    if (reached >= sum) break;
+  }
+  const ids = gathered.flatMap(({ id }) => id ?? []);
+  if (ids.length < gathered.length || ids.length > MOST_OFFERED)
+    return { kind: 'reword', ids: ids.slice(0, MOST_OFFERED) };
+  return { kind: ids.length === 1 ? 'confirm' : 'choose', ids };
+}
+
+/** How offers at a sum would have gone: how often something was offered, held what was meant, and how much it was. */
+export type OfferRecord = { offered: number; held: number; size: number; single: number };
+
+export function tryOffers(judged: JudgedPhrasing[], sum: number): OfferRecord {
+  const offers = judged.map(({ id, likely }) => ({ id, offer: chooseOffer(likely, sum) }));
+  const made = offers.filter(({ offer }) => offer.kind !== 'reword');
+  const held = made.filter(({ id, offer }) => offer.ids.includes(id)).length;
+  const size = made.reduce((total, { offer }) => total + offer.ids.length, 0);
+  return {
+    offered: made.length / Math.max(1, judged.length),
+    held: held / Math.max(1, made.length),
+    size: size / Math.max(1, made.length),
+    single: offers.filter(({ offer }) => offer.kind === 'confirm').length / Math.max(1, judged.length),
+  };
+}
+
+/**
+ * The sum that must be reached for offers to hold what was meant as often as is wanted: the least at which those over
+ * phrasings that were not learned did (a conformal set: Angelopoulos and Bates, A gentle introduction to conformal
+ * prediction, 2021). Sets gathered to the wanted sureness itself hold more than they claim, since the last one
+ * gathered goes beyond it, and would ask where there is no need.
+ */
+export function sumFor(judged: JudgedPhrasing[], wanted: number): number {
+  for (let sum = LEAST_SUM; sum < wanted; sum += STEP) if (tryOffers(judged, sum).held >= wanted) return sum;
+  return wanted;
+}

@@ -1,0 +1,163 @@
+import type { LocalText } from '../forms';
+import type { Offer } from './offer';
+
+/** One step of how a matter is dealt with. */
+export type MatterStep =
+  | { kind: 'say'; text: LocalText }
+  /** Asks something; what is answered lands in the field of the ticket's form. No choices: in one's own words. */
+  | { kind: 'ask'; text: LocalText; field: string; choices: LocalText[] }
+  | { kind: 'article'; articleId: string }
+  /** The service's form, filled in with what is known; it is sent there. */
+  | { kind: 'form' }
+  /** Looks up how the person's open tickets on the service stand. */
+  | { kind: 'state' }
+  | { kind: 'ticket' }
+  | { kind: 'person' };
+
+export type Matter = { id: string; serviceId: string; steps: MatterStep[] };
+
+export type TalkPhase = 'listen' | 'confirm' | 'choose' | 'step' | 'passages' | 'teams' | 'ended';
+export type TalkOutcome = 'solved' | 'ticket' | 'handedOver' | 'form' | 'told' | 'left';
+
+/** Where a conversation stands. */
+export type Talk = {
+  phase: TalkPhase;
+  /** The person's own words on the matter, which go along if a person takes over. */
+  said: string[];
+  offered: string[];
+  /** What the person said it is not: never offered again. */
+  refused: string[];
+  hasReworded: boolean;
+  matterId: string | null;
+  step: number;
+  fields: Record<string, string>;
+  outcome: TalkOutcome | null;
+};
+
+export const NEW_TALK: Talk = {
+  ...{ phase: 'listen', said: [], offered: [], refused: [], hasReworded: false },
+  ...{ matterId: null, step: 0, fields: {}, outcome: null },
+};
+
+/** What the assistant says or does next; the words for it are found where they are shown. */
+export type Turn =
+  | { say: 'confirm' | 'choose'; matterIds: string[] }
+  | { say: 'reword' | 'passages' | 'teams' | 'again' | 'glad' | 'toldMasked' }
+  | { say: 'text'; text: LocalText }
+  | { say: 'question'; text: LocalText; choices: LocalText[] }
+  | { say: 'article'; articleId: string }
+  | { say: 'form'; serviceId: string }
+  | { say: 'state'; serviceId: string }
+  | { do: 'ticket'; serviceId: string | null; teamId: string | null; isHandOver: boolean };
+
+/** What the person does. */
+export type Input =
+  | { kind: 'words'; text: string; offer: Offer }
+  | { kind: 'pick'; id: string }
+  | { kind: 'none' }
+  | { kind: 'helped'; helped: boolean }
+  | { kind: 'team'; id: string }
+  | { kind: 'person' };
+
+export type Next = { talk: Talk; turns: Turn[] };
+
+const ended = (talk: Talk, outcome: TalkOutcome): Talk => ({ ...talk, phase: 'ended', outcome });
+
+/** Walks the steps of a matter up to one that waits for the person. */
+function walk(talk: Talk, matter: Matter): Next {
+  const turns: Turn[] = [];
+  for (let { step } = talk; ; step++) {
+    const at = { ...talk, phase: 'step' as const, matterId: matter.id, step };
+    const next = matter.steps[step] ?? { kind: 'ticket' as const };
+    switch (next.kind) {
+      case 'say':
+        turns.push({ say: 'text', text: next.text });
+        if (step === matter.steps.length - 1) return { talk: ended(at, 'told'), turns };
+        break;
+      case 'ask':
+        turns.push({ say: 'question', text: next.text, choices: next.choices });
+        return { talk: at, turns };
+      case 'article':
+        turns.push({ say: 'article', articleId: next.articleId });
+        return { talk: at, turns };
+      case 'state':
+        turns.push({ say: 'state', serviceId: matter.serviceId });
+        return { talk: ended(at, 'told'), turns };
+      case 'form':
+        turns.push({ say: 'form', serviceId: matter.serviceId });
+        return { talk: ended(at, 'form'), turns };
+      case 'ticket':
+      case 'person': {
+        const isHandOver = next.kind === 'person';
+        turns.push({ do: 'ticket', serviceId: matter.serviceId, teamId: null, isHandOver });
+        return { talk: ended(at, isHandOver ? 'handedOver' : 'ticket'), turns };
+      }
+    }
+  }
+}
+
+/** After what was said did not lead anywhere: other words once, then passages, then who should have it. */
+function goOn(talk: Talk): Next {
+  if (!talk.hasReworded)
+    return { talk: { ...talk, phase: 'listen', hasReworded: true, offered: [] }, turns: [{ say: 'reword' }] };
+  if (talk.phase !== 'passages')
+    return { talk: { ...talk, phase: 'passages', offered: [] }, turns: [{ say: 'passages' }] };
+  return { talk: { ...talk, phase: 'teams' }, turns: [{ say: 'teams' }] };
+}
+
+function takeWords(talk: Talk, text: string, offer: Offer): Next {
+  const said = { ...talk, said: [...talk.said, text] };
+  const ids = offer.ids.filter((id) => !talk.refused.includes(id));
+  if (offer.kind === 'reword' || ids.length === 0) return goOn(said);
+  const kind = ids.length === 1 ? 'confirm' : 'choose';
+  return { talk: { ...said, phase: kind, offered: ids }, turns: [{ say: kind, matterIds: ids }] };
+}
+
+/** An answer to a question of the matter: kept in its field, then on. */
+function takeAnswer(talk: Talk, text: string, matter: Matter): Next {
+  const step = matter.steps[talk.step];
+  const fields = step?.kind === 'ask' ? { ...talk.fields, [step.field]: text } : talk.fields;
+  return walk({ ...talk, fields, step: talk.step + 1 }, matter);
+}
+
+/**
+ * What a conversation comes to by what the person does. It never loops: a matter that was refused is not offered
+ * again, other words are asked for once, and at any moment a person can be asked for.
+ */
+export function proceed(talk: Talk, input: Input, matterOf: (id: string) => Matter | undefined): Next {
+  const matter = talk.matterId === null ? undefined : matterOf(talk.matterId);
+  if (talk.phase === 'ended') return { talk, turns: [] };
+  if (input.kind === 'person')
+    return {
+      talk: ended(talk, 'handedOver'),
+      turns: [{ do: 'ticket', serviceId: matter?.serviceId ?? null, teamId: null, isHandOver: true }],
+    };
+  if (input.kind === 'team' && talk.phase === 'teams')
+    return {
+      talk: ended(talk, 'handedOver'),
+      turns: [{ do: 'ticket', serviceId: null, teamId: input.id, isHandOver: true }],
+    };
+  if (talk.phase === 'step' && matter) {
+    if (input.kind === 'words') return takeAnswer(talk, input.text, matter);
+    if (input.kind === 'helped' && input.helped)
+      return { talk: ended(talk, 'solved'), turns: [{ say: 'glad' }] };
+    if (input.kind === 'helped') return walk({ ...talk, step: talk.step + 1 }, matter);
+    if (input.kind === 'none')
+      return goOn({
+        ...talk,
+        phase: 'listen',
+        matterId: null,
+        step: 0,
+        refused: [...talk.refused, matter.id],
+      });
+  }
+  if (input.kind === 'words') return takeWords(talk, input.text, input.offer);
+  if (input.kind === 'helped')
+    return input.helped ? { talk: ended(talk, 'solved'), turns: [{ say: 'glad' }] } : goOn(talk);
+  if (input.kind === 'pick' && talk.offered.includes(input.id)) {
+    const picked = matterOf(input.id);
+    return picked ? walk({ ...talk, step: 0, offered: [] }, picked) : goOn(talk);
+  }
+  if (input.kind === 'none') return goOn({ ...talk, refused: [...talk.refused, ...talk.offered] });
+  return { talk, turns: [{ say: 'again' }] };
+}
