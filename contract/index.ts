@@ -11,6 +11,7 @@ import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
+import { assistantEndpoints } from './assistant';
 import { knowledgeEndpoints } from './knowledge';
 import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
@@ -45,6 +46,7 @@ export const api = {
   spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,
+  assistant: assistantEndpoints,
   knowledge: knowledgeEndpoints,
   procedures: procedureEndpoints,
   imports: importEndpoints,

@@ -20,6 +20,7 @@ import { simulatePlans } from './plans';
 import { createRandom } from './random';
 import { createReadyTexts, createSpent } from './hands';
 import { createArticles, SYNONYMS } from './articles';
+import { createMatters, simulateTalks } from './assistant';
 import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
 import type { ArticleUseRow } from '../server/knowledge/model';
@@ -212,6 +213,12 @@ export async function loadDemo(
   for (const team of organisation.teams) await listo.db.transaction((tx) => setClosing(listo, team, tx));
   await tellLately(listo, journal, now);
   await simulatePlans(listo, (share) => onProgress('Plans', share));
+  onProgress('Conversations', 0);
+  await tables.matters.insertAll(createMatters(now));
+  await simulateTalks(listo, createRandom(SEED + 3), {
+    people: organisation.people,
+    tickets: stories.map(({ ticket }) => ticket),
+  });
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
   await mailOpenAsks(listo);
   onProgress('Done', 1);

@@ -28,7 +28,30 @@ const open =
 /** The main views, as the README shows them. */
 const SHOTS: Shot[] = [
   { name: 'sign-in', person: null, address: '/', sees: 'Tomás Veiga' },
-  { name: 'ask', person: 'tomas', address: '/ask', sees: 'Kiosk 3' },
+  {
+    name: 'ask',
+    person: 'tomas',
+    address: '/ask',
+    sees: 'Kiosk 3',
+    act: async (page) => {
+      await page.locator('input[type="search"]').fill('gate scanner not readin');
+      await see(page, 'When a gate scanner will not read');
+    },
+  },
+  {
+    name: 'assistant',
+    person: 'tomas',
+    address: '/ask/assistant',
+    sees: 'Good day',
+    act: async (page) => {
+      await page
+        .locator('::-p-aria([name="Write here"][role="textbox"])')
+        .fill('the thing at the gate wont take the year tickets');
+      await page.locator('::-p-aria([name="Send"][role="button"])').click();
+      await page.locator('::-p-text(A season pass shows)').click();
+      await see(page, 'That was it');
+    },
+  },
   {
     name: 'ask-service',
     person: 'tomas',
@@ -69,16 +92,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'ticket-plan',
-    person: 'marta',
-    address: '/desk/mine',
-    sees: 'Joel Brandt moves',
-    act: async (page) => {
-      await page.locator('::-p-text(Joel Brandt moves)').click();
-      await see(page, 'see it in time');
-    },
-  },
-  {
     name: 'ask-plan',
     person: 'lena',
     address: '/ask',
@@ -89,7 +102,6 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'today', person: 'rui', address: '/desk', sees: 'last 7 days' },
-  { name: 'catalogue', person: 'helder', address: '/workshop/services', sees: 'A laptop' },
   {
     name: 'service',
     person: 'helder',
@@ -119,8 +131,25 @@ const SHOTS: Shot[] = [
       await see(page, 'Please write above this line');
     },
   },
+  {
+    name: 'knowledge',
+    person: 'marta',
+    address: '/knowledge/health',
+    sees: 'solved by an article alone',
+  },
+  {
+    name: 'matters',
+    person: 'rui',
+    address: '/workshop/assistant?matter=kiosk-payment',
+    sees: 'Try words on it',
+    act: async (page) => {
+      await page
+        .locator('::-p-aria([name="Try words on it"][role="textbox"])')
+        .fill('card reader of the machine hangs');
+      await see(page, 'It would');
+    },
+  },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
-  { name: 'promises', person: 'helder', address: '/workshop/promises', sees: 'Seen by someone' },
 ];
 
 /** Words choose shots; LISTO_SHOTS_DIR says where to, instead of docs/screenshots. */

@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import { nanoid } from 'nanoid';
 import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
+import { assistantRoutes } from './assistant/routes';
 import { bulkRoutes } from './bulk/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
@@ -111,6 +112,7 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     worklistRoutes,
     bulkRoutes,
     knowledgeRoutes,
+    assistantRoutes,
     procedureRoutes,
     figureRoutes,
     templateRoutes,

@@ -53,6 +53,12 @@ const ArticlePage = lazy(() =>
 const BrowsePage = lazy(() =>
   import('./ask/articles/BrowsePage').then(({ BrowsePage: page }) => ({ default: page })),
 );
+const AssistantPage = lazy(() =>
+  import('./ask/assistant/AssistantPage').then(({ AssistantPage: page }) => ({ default: page })),
+);
+const MattersPage = lazy(() =>
+  import('./workshop/assistant/MattersPage').then(({ MattersPage: page }) => ({ default: page })),
+);
 const OpenArticle = lazy(() =>
   import('./ask/articles/OpenArticle').then(({ OpenArticle: page }) => ({ default: page })),
 );
@@ -95,6 +101,7 @@ export const router = createBrowserRouter([
       { path: 'embed/:id', element: <ServicePage /> },
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
+      { path: 'ask/assistant', element: <AssistantPage /> },
       { path: 'ask/articles', element: <BrowsePage /> },
       { path: 'ask/articles/:id', element: <ArticlePage /> },
       { path: 'knowledge', element: <ArticlesPage /> },
@@ -119,6 +126,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
+      { path: 'workshop/assistant', element: <MattersPage /> },
       { path: 'workshop/mail', element: <MailPage /> },
       { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },

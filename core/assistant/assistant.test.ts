@@ -17,6 +17,7 @@ import {
   type Input,
   type Likely,
   type Matter,
+  type Next,
 } from './index';
 
 const en = (...texts: string[]) => texts.map((text) => ({ text, language: 'en' as const }));
@@ -128,10 +129,7 @@ const matterOf = (id: string): Matter | undefined =>
       : undefined;
 const confirm: Input = { kind: 'words', text: 'kiosk', offer: { kind: 'confirm', ids: ['kiosk'] } };
 const play = (...inputs: Input[]) =>
-  inputs.reduce((last, input) => proceed(last.talk, input, matterOf), {
-    talk: NEW_TALK,
-    turns: [],
-  } as ReturnType<typeof proceed>);
+  inputs.reduce<Next>((last, input) => proceed(last.talk, input, matterOf), { talk: NEW_TALK, turns: [] });
 
 test('a matter is confirmed and walked, each answer in its field, until it is solved or a ticket', () => {
   const pick: Input = { kind: 'pick', id: 'kiosk' };

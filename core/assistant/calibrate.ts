@@ -4,6 +4,8 @@ import { scoresOf, softmax, train, type Example } from './classifier';
 export type Judged = { scores: Float64Array; label: number };
 
 const FOLDS = 4;
+/** Few phrasings that are all told apart are no reason to be surer than the scores. */
+const LEAST = 0.3;
 
 /** Judges each example by what was learned from the others (cross-validation in folds). */
 export function crossValidate(examples: Example[], classes: number): Judged[] {
@@ -33,7 +35,7 @@ function costAt(judged: Judged[], temperature: number): number {
  * neural networks, 2017): that of the least cost, found by halving.
  */
 export function findTemperature(judged: Judged[]): number {
-  let [low, high] = [Math.log(0.05), Math.log(5)];
+  let [low, high] = [Math.log(LEAST), Math.log(5)];
   const ratio = (Math.sqrt(5) - 1) / 2;
   for (let i = 0; i < 24; i++) {
     const [one, other] = [high - ratio * (high - low), low + ratio * (high - low)];

@@ -6,10 +6,12 @@ export function isCardNumber(text: string): boolean {
   const digits = text.replace(/\D/g, '');
   if (digits.length < 13 || digits.length > 19) return false;
   let sum = 0;
-  [...digits].reverse().forEach((digit, i) => {
-    const value = Number(digit) * (i % 2 === 0 ? 1 : 2);
-    sum += value > 9 ? value - 9 : value;
-  });
+  Array.from(digits)
+    .reverse()
+    .forEach((digit, i) => {
+      const value = Number(digit) * (i % 2 === 0 ? 1 : 2);
+      sum += value > 9 ? value - 9 : value;
+    });
   return sum % 10 === 0;
 }
 

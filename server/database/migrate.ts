@@ -12,6 +12,7 @@ import { up as procedures } from './migrations/0009-procedures';
 import { up as imports } from './migrations/0010-imports';
 import { up as templates } from './migrations/0011-templates';
 import { up as knowledge } from './migrations/0012-knowledge';
+import { up as assistant } from './migrations/0013-assistant';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -28,6 +29,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0010-imports', up: imports },
       { name: '0011-templates', up: templates },
       { name: '0012-knowledge', up: knowledge },
+      { name: '0013-assistant', up: assistant },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { createAbsenceTables } from '../absences/model';
 import { createApprovalTables } from '../approvals/model';
+import { createAssistantTables } from '../assistant/model';
 import { createBulkTables } from '../bulk/model';
 import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
@@ -43,6 +44,7 @@ export function createTables(sequelize: Sequelize) {
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
     ...createKnowledgeTables(sequelize),
+    ...createAssistantTables(sequelize),
     ...createProcedureTables(sequelize),
     ...createImportTables(sequelize),
     ...createTemplateTables(sequelize),

@@ -198,6 +198,8 @@ export const en = {
     placeholder: 'Say it in your own words',
     helpYourself: 'Help yourself',
     noAnswer: 'No article answers that yet.',
+    talk: 'Talk to someone',
+    talkAssistant: 'Ask the assistant, at any hour',
     allArticles: 'All articles',
     helped: 'Helped {{helped}} of {{judged}}.',
     askForIt: 'Ask for it',

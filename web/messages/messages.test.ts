@@ -15,6 +15,8 @@ import { deskWordsEn } from './desk.en';
 import { deskWordsPt } from './desk.pt';
 import { wordsEn } from './words.en';
 import { wordsPt } from './words.pt';
+import { assistantEn } from './assistant.en';
+import { assistantPt } from './assistant.pt';
 import { knowledgeEn } from './knowledge.en';
 import { knowledgePt } from './knowledge.pt';
 import { proceduresEn } from './procedures.en';
@@ -48,6 +50,7 @@ const english = flatten({
   lists: listsEn,
   today: todayEn,
   imports: importsEn,
+  assistant: assistantEn,
   knowledge: knowledgeEn,
   procedures: proceduresEn,
   words: wordsEn,
@@ -62,6 +65,7 @@ const portuguese = flatten({
   lists: listsPt,
   today: todayPt,
   imports: importsPt,
+  assistant: assistantPt,
   knowledge: knowledgePt,
   procedures: proceduresPt,
   words: wordsPt,

@@ -200,6 +200,8 @@ export const pt: Messages = {
     placeholder: 'Diga por palavras suas',
     helpYourself: 'Resolva já',
     noAnswer: 'Ainda não há artigo que responda.',
+    talk: 'Falar com alguém',
+    talkAssistant: 'Perguntar ao assistente, a qualquer hora',
     allArticles: 'Todos os artigos',
     helped: 'Ajudou {{helped}} de {{judged}}.',
     askForIt: 'Peça',

@@ -6,6 +6,7 @@ export const workshopEn = {
   promises: 'Promises',
   hours: 'Teams and sites',
   procedures: 'How we do it',
+  assistant: 'Assistant',
   mail: 'Mail',
   lookOnly: 'You may look at this. Someone who sets it up can change it.',
   unsaved: 'Changed, not saved',

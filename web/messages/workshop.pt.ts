@@ -7,6 +7,7 @@ export const workshopPt: WorkshopWords = {
   promises: 'Promessas',
   hours: 'Equipas e locais',
   procedures: 'Como fazemos',
+  assistant: 'Assistente',
   mail: 'Correio',
   lookOnly: 'Pode ver isto. Quem o configura pode mudá-lo.',
   unsaved: 'Mudado, por guardar',

@@ -7,7 +7,16 @@ import { Lost } from '../ui/Lost';
 import classes from './Workshop.module.css';
 
 addWorkshopWords();
-const SUBJECTS = ['services', 'calendars', 'promises', 'hours', 'routing', 'procedures', 'mail'] as const;
+const SUBJECTS = [
+  'services',
+  'calendars',
+  'promises',
+  'hours',
+  'routing',
+  'procedures',
+  'assistant',
+  'mail',
+] as const;
 
 /** A page of the Workshop: its subjects in one line above. */
 export function WorkshopFrame({ lead, children }: { lead?: string; children: ReactNode }) {

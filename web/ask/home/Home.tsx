@@ -38,6 +38,8 @@ export function Home() {
       <Places forPerson={forPerson} />
       <p className={classes.all}>
         <Link to="/ask/articles">{t('ask/allArticles')}</Link>
+        {' · '}
+        <Link to="/ask/assistant">{t('ask/talkAssistant')}</Link>
       </p>
       <Subjects forPerson={forPerson} />
     </div>

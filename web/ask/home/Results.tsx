@@ -46,6 +46,15 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
           </Link>
         ))}
       </section>
+      <section className={classes.kind}>
+        <h2>{t('ask/talk')}</h2>
+        <Link
+          className={classes.found}
+          to={`/ask/assistant?${new URLSearchParams({ say: asked }).toString()}`}
+        >
+          <strong>{t('ask/talkAssistant')}</strong>
+        </Link>
+      </section>
     </div>
   );
 }

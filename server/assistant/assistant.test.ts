@@ -1,0 +1,132 @@
+import { startTestListo, type Person, type TestListo } from '../testing/harness';
+import type { TalkView } from '../../contract/assistant';
+
+let app: TestListo;
+let [tomas, rui, bia, lena, sofia]: Person[] = [];
+const words = (en: string) => ({ en, pt: '' });
+const en = (...texts: string[]) => texts.map((text) => ({ text, language: 'en' }));
+const kiosk = {
+  ...{ name: words('A kiosk stops at payment'), note: '', question: words(''), serviceId: 'kiosk' },
+  ...{ isForAgents: false, isOn: true },
+  phrasings: en(
+    'kiosk frozen on payment',
+    'kiosk does not take cards',
+    'ticket machine stops',
+    'cannot pay at the kiosk',
+  ),
+  steps: [{ kind: 'ask', text: words('Which kiosk?'), field: 'kiosk', choices: [] }, { kind: 'ticket' }],
+};
+const leave = {
+  ...kiosk,
+  ...{ name: words('Parental leave'), serviceId: 'in-confidence', steps: [{ kind: 'ticket' }] },
+  phrasings: en('parental leave', 'we expect a baby', 'maternity leave', 'leave for the birth'),
+};
+const tools = {
+  ...kiosk,
+  ...{ name: words('The console is locked'), isForAgents: true },
+  phrasings: en('console locked', 'onboard console does not open', 'locked out of the console'),
+};
+beforeAll(async () => {
+  app = await startTestListo('assistant');
+  [tomas, rui, bia, lena, sofia] = await Promise.all(['tomas', 'rui', 'bia', 'lena', 'sofia'].map(app.as));
+  for (const matter of [kiosk, leave, tools])
+    expect((await rui!.call('POST', '/workshop/matters', matter)).status).toBe(200);
+});
+afterAll(() => app.end());
+
+const start = async (by: Person): Promise<TalkView> =>
+  (await by.call('POST', '/assistant/talks', { isAnew: true })).body as TalkView;
+const say = async (by: Person, talk: TalkView, input: object): Promise<TalkView> => {
+  const { status, body } = await by.call('POST', `/assistant/talks/${talk.id}/turns`, { input });
+  expect(status).toBe(200);
+  return body as TalkView;
+};
+const hear = (by: Person, talk: TalkView, text: string) => say(by, talk, { kind: 'words', text });
+const last = ({ turns }: TalkView) => turns.at(-1)!;
+
+test('a matter is confirmed, walked, and becomes a ticket with its answers and the whole conversation', async () => {
+  let talk = await hear(tomas!, await start(tomas!), 'the kiosk is frozen, nobody can pay');
+  expect(last(talk)).toMatchObject({ say: 'confirm', choices: [{ name: 'A kiosk stops at payment' }] });
+  talk = await say(tomas!, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
+  expect(last(talk)).toMatchObject({ say: 'question', text: 'Which kiosk?' });
+  talk = await hear(tomas!, talk, '3');
+  const { number } = last(talk);
+  expect(talk).toMatchObject({ phase: 'ended', outcome: 'ticket', fields: [{ name: 'kiosk', value: '3' }] });
+  const ticket = (await rui!.call('GET', `/tickets/${number}`)).body as { answers: object; title: string };
+  expect(ticket).toMatchObject({ title: 'the kiosk is frozen, nobody can pay' });
+  expect(JSON.stringify(ticket)).toContain('› 3');
+  // What was confirmed is there for the author, who takes it over; then it is learned.
+  const insight = async () =>
+    (await rui!.call('GET', '/workshop/assistant')).body as {
+      heard: { id: number; text: string; isRight: boolean }[];
+    };
+  const [heard] = (await insight()).heard;
+  expect(heard).toMatchObject({ text: 'the kiosk is frozen, nobody can pay', isRight: true });
+  expect((await rui!.call('POST', `/workshop/heard/${heard!.id}`, { accept: true })).status).toBe(200);
+  expect((await insight()).heard).toEqual([]);
+});
+
+test('when nothing fits, other words are asked for once, then passages, then the team that should have it', async () => {
+  let talk = await hear(tomas!, await start(tomas!), 'zzz qqq');
+  expect(last(talk).say).toBe('reword');
+  talk = await hear(tomas!, talk, 'blorb flim');
+  expect(last(talk).say).toBe('passages');
+  talk = await say(tomas!, talk, { kind: 'none' });
+  expect(last(talk).choices!.map(({ id }) => id)).toContain('desk');
+  talk = await say(tomas!, talk, { kind: 'team', id: 'onboard' });
+  const [ticket] = await app.listo.db.tables.tickets.find({ number: last(talk).number! });
+  expect(ticket).toMatchObject({ teamId: 'onboard', serviceId: 'other', title: 'zzz qqq' });
+});
+
+test('a person can be had at any moment, and secrets are masked', async () => {
+  let talk = await hear(tomas!, await start(tomas!), 'my password is tern77 and the kiosk is frozen');
+  expect(talk.turns.map((turn) => turn.say)).toContain('toldMasked');
+  expect(JSON.stringify(talk)).not.toContain('tern77');
+  talk = await say(tomas!, talk, { kind: 'person' });
+  expect(talk).toMatchObject({ phase: 'ended', outcome: 'handedOver' });
+  const messages = await app.listo.db.tables.messages.find({ ticketNumber: last(talk).number! });
+  expect(messages[0]!.text).toContain('••••');
+});
+
+test('in confidence, it says who reads what before it asks, and only they see the conversation', async () => {
+  let talk = await hear(lena!, await start(lena!), 'we expect a baby soon');
+  talk = await say(lena!, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
+  expect(talk.turns.map((turn) => turn.say)).toContain('confidential');
+  expect((await rui!.call('GET', `/workshop/assistant/talks/${talk.id}`)).status).toBe(404);
+  expect((await sofia!.call('GET', `/workshop/assistant/talks/${talk.id}`)).status).toBe(200);
+  expect(
+    (await tomas!.call('POST', `/assistant/talks/${talk.id}/turns`, { input: { kind: 'none' } })).status,
+  ).toBe(404);
+});
+
+test('the same words offer an agent what is for agents too', async () => {
+  const ofTomas = await hear(tomas!, await start(tomas!), 'console is locked');
+  const ofBia = await hear(bia!, await start(bia!), 'console is locked');
+  expect(JSON.stringify(ofTomas)).not.toContain('The console is locked');
+  expect(last(ofBia).choices!.map(({ name }) => name)).toContain('The console is locked');
+});
+
+test('those who lead teach it; each figure opens its conversations', async () => {
+  expect((await bia!.call('POST', '/workshop/matters', kiosk)).status).toBe(403);
+  expect((await tomas!.call('GET', '/workshop/matters')).status).toBe(403);
+  expect(
+    (await rui!.call('POST', '/workshop/matters', { ...kiosk, phrasings: en('a', 'b') })).body,
+  ).toMatchObject({
+    fields: [{ field: 'phrasings', code: 'tooFew' }],
+  });
+  const figures = (await rui!.call('GET', '/workshop/assistant/figures')).body as {
+    talks: number;
+    handedOver: number;
+  };
+  const talks = (await rui!.call('GET', '/workshop/assistant/talks?which=handedOver')).body as {
+    id: string;
+  }[];
+  expect(talks).toHaveLength(figures.handedOver);
+  const read = (await rui!.call('GET', `/workshop/assistant/talks/${talks[0]!.id}`)).body as TalkView;
+  expect(read.turns.some(({ likely }) => (likely?.length ?? 0) > 0)).toBe(true);
+  const understood = (await rui!.call('GET', '/workshop/understood?q=kiosk%20frozen&language=en')).body as {
+    kind: string;
+    likely: { name: string }[];
+  };
+  expect([understood.kind, understood.likely[0]!.name]).toEqual(['confirm', 'A kiosk stops at payment']);
+});

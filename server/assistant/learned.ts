@@ -1,0 +1,73 @@
+import { Worker } from 'node:worker_threads';
+import { sumFor, type Understanding } from '../../core/assistant';
+import type { Database } from '../database/database';
+import { readSynonyms } from '../knowledge/synonyms';
+import { toGroups } from '../knowledge/library';
+import type { Listo } from '../listo';
+import type { MatterRow } from './model';
+import type { ToLearn } from './worker';
+
+/** What is understood by whom: agents have matters of their own. */
+export type Learned = { matters: MatterRow[]; understanding: Understanding; wanted: number; sum: number };
+export type Hearers = 'employees' | 'agents';
+
+export const WANTED_SETTING = 'wantedSureness';
+const USUALLY_WANTED = 0.9;
+const FRESH_MS = 1_000;
+
+type Kept = { stamp: string; learned: Promise<Record<Hearers, Learned>>; readAt: number };
+const kept = new WeakMap<Database, Kept>();
+
+/** Learning takes long enough to hold up pages: it has a thread of its own. */
+function learnInThread(task: ToLearn): Promise<Understanding> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: task, execArgv: [] });
+    worker.once('message', (understanding: Understanding) => resolve(understanding));
+    worker.once('error', reject);
+    worker.once('exit', () => reject(new Error('the thread ended without an answer')));
+  });
+}
+
+async function learnAll(listo: Listo, all: MatterRow[], wanted: number): Promise<Record<Hearers, Learned>> {
+  const words = await readSynonyms(listo);
+  const synonyms = { en: toGroups(words.en), pt: toGroups(words.pt) };
+  const learnFor = async (matters: MatterRow[]): Promise<Learned> => {
+    const understanding = await learnInThread({
+      matters: matters.map(({ id, phrasings }) => ({ id, phrasings })),
+      synonyms,
+    });
+    return { matters, understanding, wanted, sum: sumFor(understanding.judged, wanted) };
+  };
+  const forAll = all.filter(({ isForAgents }) => !isForAgents);
+  const employees = learnFor(forAll);
+  const agents = forAll.length === all.length ? employees : learnFor(all);
+  return { employees: await employees, agents: await agents };
+}
+
+/** What has been learned of the matters as they are; a change is learned before the next answer. */
+export async function readLearned(listo: Listo, hearers: Hearers): Promise<Learned> {
+  const { tables, select } = listo.db;
+  const before = kept.get(listo.db);
+  if (before && performance.now() - before.readAt < FRESH_MS) return (await before.learned)[hearers];
+  const [stamp] = await select<{ stamp: string }>(
+    `SELECT CONCAT(COUNT(*), ' ', COALESCE(MAX(changedAt), 0), ' ', COALESCE(SUM(version), 0)) AS stamp FROM matters`,
+  );
+  const setting = await tables.settings.findOne({ name: WANTED_SETTING });
+  const wanted = (setting?.value as number | undefined) ?? USUALLY_WANTED;
+  const now = `${stamp!.stamp} ${wanted}`;
+  if (before?.stamp === now) {
+    before.readAt = performance.now();
+    return (await before.learned)[hearers];
+  }
+  const matters = await tables.matters.find({ isOn: true }, { order: ['id'] });
+  const learned = learnAll(listo, matters, wanted);
+  kept.set(listo.db, { stamp: now, learned, readAt: performance.now() });
+  learned.catch(() => kept.delete(listo.db));
+  return (await learned)[hearers];
+}
+
+/** Has this process learn what has just been changed here. */
+export function forgetLearned({ db }: Listo): void {
+  const known = kept.get(db);
+  if (known) known.readAt = -Infinity;
+}

@@ -1,0 +1,326 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import type { TalkInput, TalkView } from '../../contract/assistant';
+import {
+  chooseOffer,
+  maskSecrets,
+  NEW_TALK,
+  proceed,
+  understand,
+  type Input,
+  type Likely,
+  type Next,
+  type Talk,
+  type Turn,
+} from '../../core/assistant';
+import { isAgent } from '../../core/rights';
+import { isDuplicate } from '../database/database';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { OK } from '../http/serve';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { createTicket } from '../tickets/create';
+import { writeWithin } from '../tickets/messages';
+import { makeMove } from '../tickets/move';
+import { readLearned, type Hearers, type Learned } from './learned';
+import type { Said, TalkRow, TalkTurnRow } from './model';
+import { showConfidential, showTurn } from './show';
+
+const DAY_MS = 86_400_000;
+const TITLE_LIMIT = 120;
+const HEARD_LIMIT = 300;
+const LIKELY_KEPT = 5;
+/** Where what fits nothing goes. */
+const ANY_SERVICE = 'other';
+
+export const hearersOf = (viewer: SignedIn): Hearers => (isAgent(viewer) ? 'agents' : 'employees');
+
+/** A conversation as it is shown; the sureness only to those who look after the assistant. */
+export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): Promise<TalkView> {
+  const { tables } = listo.db;
+  const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
+  const { language, state } = row;
+  const matters = await tables.matters.find({});
+  const nameOf = (id: string | null): string | null => {
+    const name = matters.find((matter) => matter.id === id)?.name;
+    return name ? name[language] || name.en : null;
+  };
+  const matter = matters.find(({ id }) => id === state.matterId);
+  return {
+    ...{ id: row.id, phase: state.phase, outcome: row.outcome, rating: row.rating },
+    matter: nameOf(state.matterId),
+    serviceId: matter?.serviceId ?? null,
+    fields: Object.entries(state.fields).map(([name, value]) => ({ name, value })),
+    turns: turns.map(({ place, at, isByPerson, said, likely }) => ({
+      ...said,
+      ...{ place, at, by: isByPerson ? ('person' as const) : ('assistant' as const) },
+      ...(withLikely &&
+        likely && {
+          likely: likely.map(({ id, sureness }) => ({ name: nameOf(id), sureness })),
+        }),
+    })),
+  };
+}
+
+/** Begins a conversation, or goes on with the one that is still open from today. */
+export async function startTalk(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  isAnew: boolean,
+): Promise<TalkView> {
+  const { tables, select } = listo.db;
+  const now = listo.clock.now();
+  const row = await change(listo, actor, async (tx) => {
+    const [open] = await select<TalkRow>(
+      `SELECT * FROM talks WHERE personId = :personId AND endedAt IS NULL AND startedAt > :since
+       ORDER BY startedAt DESC LIMIT 1`,
+      { personId: viewer.id, since: now - DAY_MS },
+      tx,
+    );
+    if (open && !isAnew) return open;
+    if (open) await tables.talks.update({ id: open.id }, { endedAt: now, outcome: 'left' }, tx);
+    const talk: TalkRow = {
+      ...{ id: nanoid(12), personId: viewer.id, language: viewer.language, startedAt: now, endedAt: null },
+      ...{ state: NEW_TALK, places: 1, matterId: null, outcome: null, ticketNumber: null, rating: null },
+    };
+    await tables.talks.insert(talk, tx);
+    const said = { say: 'greeting', text: viewer.name.split(' ')[0]! };
+    await tables.talkTurns.insert(
+      { talkId: talk.id, place: 0, at: now, isByPerson: false, said, likely: null },
+      tx,
+    );
+    return talk;
+  });
+  return viewTalk(listo, row);
+}
+
+async function requireOwn(listo: Listo, viewer: SignedIn, id: string): Promise<TalkRow> {
+  const row = await listo.db.tables.talks.findOne({ id, personId: viewer.id });
+  if (!row) throw new ProblemError('notFound');
+  return row;
+}
+
+/** What the person did, as words in the conversation. */
+async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: TalkRow): Promise<Said> {
+  switch (input.kind) {
+    case 'words':
+      return { say: 'words', text: input.text };
+    case 'pick': {
+      const name = learned.matters.find(({ id }) => id === input.id)?.name;
+      return { say: 'words', text: name ? name[row.language] || name.en : input.id };
+    }
+    case 'team': {
+      const team = await listo.db.tables.teams.findOne({ id: input.id });
+      return { say: 'words', text: team ? team.name[row.language] : input.id };
+    }
+    case 'helped':
+      return { say: input.helped ? 'yes' : 'no' };
+    default:
+      return { say: input.kind };
+  }
+}
+
+/** The person's words and what was answered, as one text for those who take over. */
+function transcriptOf(turns: { isByPerson: boolean; said: Said }[]): string {
+  return turns
+    .flatMap(({ isByPerson, said }) =>
+      said.text && said.say !== 'greeting' ? [`${isByPerson ? '›' : '—'} ${said.text}`] : [],
+    )
+    .join('\n');
+}
+
+/** Words that were confirmed, or refused, are kept for the author to take over. */
+async function keepHeard(
+  listo: Listo,
+  tx: Transaction,
+  row: TalkRow,
+  input: TalkInput,
+  isRight: boolean,
+): Promise<void> {
+  const said = row.state.said.at(-1);
+  const matterIds = input.kind === 'pick' ? [input.id] : row.state.offered;
+  if (said === undefined || said.length > HEARD_LIMIT) return;
+  await listo.db.tables.heard.insertAll(
+    matterIds.map((matterId) => ({
+      ...{ matterId, words: said, language: row.language, isRight, at: listo.clock.now(), state: 'new' },
+    })),
+    tx,
+  );
+}
+
+type Heard = { input: Input; likely: Likely[]; isMasked: boolean; shown: TalkInput };
+
+function hear(learned: Learned, row: TalkRow, input: TalkInput): Heard {
+  if (input.kind !== 'words') return { input, likely: [], isMasked: false, shown: input };
+  const { text, isMasked } = maskSecrets(input.text);
+  const likely = understand(learned.understanding, text, row.language);
+  const offer = chooseOffer(likely, learned.sum);
+  return { input: { kind: 'words', text, offer }, likely, isMasked, shown: { kind: 'words', text } };
+}
+
+type Deed = Extract<Turn, { do: 'ticket' }>;
+
+/** Goes on in a conversation: what is said is understood, answered, and, where it comes to that, made a ticket. */
+export async function say(
+  listo: Listo,
+  { viewer, actor, id }: { viewer: SignedIn; actor: Actor; id: string },
+  input: TalkInput,
+): Promise<TalkView> {
+  const row = await requireOwn(listo, viewer, id);
+  if (row.endedAt !== null) return viewTalk(listo, row);
+  const learned = await readLearned(listo, hearersOf(viewer));
+  const heard = hear(learned, row, input);
+  const matterOf = (matterId: string) => learned.matters.find((matter) => matter.id === matterId);
+  const shown: Said[] = heard.isMasked ? [{ say: 'toldMasked' }] : [];
+  const picked = input.kind === 'pick' ? matterOf(input.id) : undefined;
+  if (picked && row.state.offered.includes(picked.id)) {
+    const confidential = await showConfidential(listo, picked, row.language);
+    if (confidential) shown.push(confidential);
+  }
+  const likely = heard.likely.length > 0 ? heard.likely : await lastLikely(listo, row);
+  const next = await showAll(listo, proceed(row.state, heard.input, matterOf), { viewer, learned, likely });
+  shown.push(...next.shown);
+  const { deed } = next;
+  const own = await sayInput(listo, heard.shown, learned, row);
+  const store = (tx: Transaction, number: number | null): Promise<TalkRow> =>
+    storeTurns(listo, tx, row, {
+      ...{ own, shown, heard, talk: next.talk, number, isHandOver: deed?.isHandOver ?? false },
+      isRight:
+        input.kind === 'pick' ? true : input.kind === 'none' && row.state.offered.length > 0 ? false : null,
+      input,
+    });
+  try {
+    if (!deed) return await viewTalk(listo, await change(listo, actor, (tx) => store(tx, null)));
+    await makeTicket(listo, { viewer, actor, row }, deed, next.talk, { own, store });
+  } catch (error) {
+    // The same was said twice at once: the first stands.
+    if (!isDuplicate(error)) throw error;
+  }
+  return viewTalk(listo, await requireOwn(listo, viewer, id));
+}
+
+/** All turns as they are shown, and what is done besides; what has gone since is passed over. */
+async function showAll(
+  listo: Listo,
+  { talk, turns }: Next,
+  known: { viewer: SignedIn; learned: Learned; likely: Likely[] },
+): Promise<{ talk: Talk; shown: Said[]; deed: Deed | null }> {
+  const shown: Said[] = [];
+  let deed: Deed | null = null;
+  for (const turn of turns) {
+    if ('do' in turn) {
+      deed = turn;
+      continue;
+    }
+    const said = await showTurn(listo, turn, { ...known, said: talk.said });
+    if (said) shown.push(said);
+    else {
+      const matterOf = (id: string) => known.learned.matters.find((matter) => matter.id === id);
+      const rest = await showAll(listo, proceed(talk, { kind: 'helped', helped: false }, matterOf), known);
+      return { ...rest, shown: [...shown, ...rest.shown] };
+    }
+  }
+  return { talk, shown, deed };
+}
+
+async function lastLikely({ db }: Listo, row: TalkRow): Promise<Likely[]> {
+  const turns = await db.tables.talkTurns.find({ talkId: row.id }, { order: [['place', 'DESC']] });
+  return turns.find(({ likely }) => likely !== null)?.likely ?? [];
+}
+
+type Stored = {
+  own: Said;
+  shown: Said[];
+  heard: Heard;
+  talk: TalkRow['state'];
+  number: number | null;
+  isHandOver: boolean;
+  isRight: boolean | null;
+  input: TalkInput;
+};
+
+async function storeTurns(
+  listo: Listo,
+  tx: Transaction,
+  row: TalkRow,
+  { own, shown, heard, talk, number, isHandOver, isRight, input }: Stored,
+): Promise<TalkRow> {
+  const { tables } = listo.db;
+  const at = listo.clock.now();
+  const turn = (said: Said, isByPerson: boolean, i: number): TalkTurnRow => ({
+    ...{ talkId: row.id, place: row.places + i, at, isByPerson, said },
+    likely: isByPerson && heard.likely.length > 0 ? heard.likely.slice(0, LIKELY_KEPT) : null,
+  });
+  const all = [...shown, ...(number === null ? [] : [{ say: 'ticket', number, isHandOver }])];
+  await tables.talkTurns.insertAll(
+    [turn(own, true, 0), ...all.map((said, i) => turn(said, false, i + 1))],
+    tx,
+  );
+  if (isRight !== null) await keepHeard(listo, tx, row, input, isRight);
+  const changes: Partial<TalkRow> = {
+    ...{ state: talk, places: row.places + 1 + all.length, matterId: talk.matterId, outcome: talk.outcome },
+    ...(talk.phase === 'ended' && { endedAt: at }),
+    ...(number !== null && { ticketNumber: number }),
+  };
+  await tables.talks.update({ id: row.id }, changes, tx);
+  return { ...row, ...changes };
+}
+
+/** Writes the ticket with what was answered in its fields and the whole conversation on its thread. */
+async function makeTicket(
+  listo: Listo,
+  { viewer, actor, row }: { viewer: SignedIn; actor: Actor; row: TalkRow },
+  { serviceId, teamId }: Deed,
+  talk: TalkRow['state'],
+  { own, store }: { own: Said; store(tx: Transaction, number: number): Promise<TalkRow> },
+): Promise<void> {
+  const { tables } = listo.db;
+  const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
+  const text = transcriptOf([...turns, { isByPerson: true, said: own }]);
+  const title = (talk.said[0] ?? text).slice(0, TITLE_LIMIT) || '…';
+  await createTicket(
+    listo,
+    viewer,
+    actor,
+    {
+      ...{
+        serviceId: serviceId ?? ANY_SERVICE,
+        title,
+        via: 'portal',
+        alsoToldIds: [],
+        fileIds: [],
+        links: [],
+      },
+      answers: { what: talk.said.join('\n') || title, ...talk.fields },
+    },
+    {
+      isLenient: true,
+      after: async (tx, number) => {
+        await store(tx, number);
+        await writeWithin(listo, tx, viewer, number, {
+          ...{ text, readBy: 'requester', links: [], fileIds: [] },
+        });
+        if (teamId === null) return;
+        const ticket = await tables.tickets.findOne({ number }, tx, true);
+        if (ticket && ticket.teamId !== teamId)
+          await makeMove(listo, tx, ticket, {
+            ...{ name: 'give', by: 'system', actorId: null, via: 'rule', input: { teamId } },
+          });
+      },
+    },
+  );
+}
+
+export async function rateTalk(
+  listo: Listo,
+  { viewer, actor, id }: { viewer: SignedIn; actor: Actor; id: string },
+  rating: number,
+): Promise<{ ok: true }> {
+  await requireOwn(listo, viewer, id);
+  return change(listo, actor, async (tx) => {
+    await listo.db.tables.talks.update({ id }, { rating }, tx);
+    return OK;
+  });
+}

@@ -1,0 +1,154 @@
+import { Button, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { TalkInput, TalkView } from '../../../contract/assistant';
+import { call } from '../../api/call';
+import { api } from '../../api/endpoints';
+import { useDraft } from '../../api/useDraft';
+import '../../messages/assistantWords';
+import { useWords } from '../../messages/useWords';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { Rating } from '../../ui/Rating';
+import { Waiting } from '../../ui/Waiting';
+import classes from './Assistant.module.css';
+import { Turn } from './Turn';
+
+const SILENCE_MS = 300_000;
+
+/** What it has understood so far; all of it goes along if a person takes over. */
+function Understood({ talk, onPerson }: { talk: TalkView; onPerson(): void }) {
+  const { t } = useWords();
+  return (
+    <aside className={classes.understood} aria-label={t('assistant/understood')}>
+      <h2>{t('assistant/understood')}</h2>
+      <dl>
+        <dt>{t('assistant/matter')}</dt>
+        <dd>{talk.matter ?? t('assistant/notYet')}</dd>
+        {talk.fields.map(({ name, value }) => (
+          <div key={name} style={{ display: 'contents' }}>
+            <dt>{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {talk.phase !== 'ended' && (
+        <p>
+          {t('assistant/goesAlong')}{' '}
+          <button type="button" onClick={onPerson}>
+            {t('assistant/toPerson')}
+          </button>
+        </p>
+      )}
+    </aside>
+  );
+}
+
+/** Whether nothing was said for so long. */
+function useSilence(count: number, isOver: boolean): boolean {
+  const [silentAt, setSilentAt] = useState(-1);
+  useEffect(() => {
+    if (isOver) return;
+    const timer = setTimeout(() => setSilentAt(count), SILENCE_MS);
+    return () => clearTimeout(timer);
+  }, [count, isOver]);
+  return silentAt === count && !isOver;
+}
+
+function Conversation({ first }: { first: TalkView }) {
+  const { t } = useWords();
+  const client = useQueryClient();
+  const [search, setSearch] = useSearchParams();
+  const [words, setWords, clear] = useDraft(`assistant:${first.id}`, search.get('say') ?? '');
+  const end = useRef<HTMLDivElement>(null);
+  const keep = (talk: TalkView): void => void client.setQueryData(['assistant'], talk);
+  const saying = useMutation({
+    mutationFn: ({ input, key }: { input: TalkInput; key: string }) =>
+      call(api.assistant.say, { params: { id: first.id }, body: { input }, key }),
+    onSuccess: (talk, { input }) => {
+      if (input.kind === 'words') clear();
+      if (search.size > 0) setSearch({}, { replace: true });
+      keep(talk);
+    },
+  });
+  const anew = useMutation({
+    mutationFn: () => call(api.assistant.start, { body: { isAnew: true }, key: nanoid() }),
+    onSuccess: keep,
+  });
+  const rate = useMutation({
+    mutationFn: (rating: number) => call(api.assistant.rate, { params: { id: first.id }, body: { rating } }),
+  });
+  const isEnded = first.phase === 'ended';
+  const isSilent = useSilence(first.turns.length, isEnded);
+  const say = (input: TalkInput): void => saying.mutate({ input, key: nanoid() });
+  useEffect(() => {
+    // What it answers is no clean-up.
+    end.current?.scrollIntoView({ block: 'end' });
+  }, [first.turns.length]);
+  return (
+    <div className={classes.page}>
+      <div>
+        <h1>{t('assistant/title')}</h1>
+        <div className={classes.turns} aria-live="polite">
+          {first.turns.map((turn, i) => (
+            <Turn
+              key={turn.place}
+              turn={turn}
+              words={first.turns.find(({ say: kind }) => kind === 'words')?.text ?? ''}
+              onInput={i === first.turns.length - 1 && !isEnded && !saying.isPending ? say : null}
+            />
+          ))}
+          {isSilent && <p className={classes.quiet}>{t('assistant/stillThere')}</p>}
+        </div>
+        {saying.error && <ProblemNote error={saying.error} />}
+        {isEnded ? (
+          <div className={classes.end}>
+            {rate.isSuccess || first.rating !== null ? (
+              <p role="status">{t('assistant/thanks')}</p>
+            ) : (
+              <Rating value={rate.variables ?? null} onChange={(rating) => rate.mutate(rating)} />
+            )}
+            <Button variant="default" loading={anew.isPending} onClick={() => anew.mutate()}>
+              {t('assistant/anew')}
+            </Button>
+          </div>
+        ) : (
+          <form
+            className={classes.field}
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (words.trim() !== '' && !saying.isPending) say({ kind: 'words', text: words });
+            }}
+          >
+            <TextInput
+              size="md"
+              autoFocus
+              aria-label={t('assistant/writeHere')}
+              placeholder={t('assistant/writeHere')}
+              value={words}
+              onChange={({ target }) => setWords(target.value)}
+            />
+            <Button type="submit" size="md" loading={saying.isPending} disabled={words.trim() === ''}>
+              {t('assistant/send')}
+            </Button>
+          </form>
+        )}
+        <div ref={end} />
+      </div>
+      <Understood talk={first} onPerson={() => say({ kind: 'person' })} />
+    </div>
+  );
+}
+
+/** A conversation with the assistant; at any moment one can go to a person. */
+export function AssistantPage() {
+  const { data, error, refetch } = useQuery({
+    queryKey: ['assistant'],
+    staleTime: Infinity,
+    queryFn: () => call(api.assistant.start, { body: {}, key: nanoid() }),
+  });
+  if (error && !data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
+  if (!data) return <Waiting />;
+  return <Conversation key={data.id} first={data} />;
+}
