@@ -51,9 +51,13 @@ const turnSchema = z.object({
     ...['yes', 'no', 'none', 'person'],
   ] as [string, ...string[]]),
   text: z.string().optional(),
+  /** The lead's own words in place of the usual ones. */
+  words: z.string().optional(),
   choices: z.array(z.object({ id: z.string(), name: z.string() })).optional(),
   articles: z.array(foundArticleSchema).optional(),
   serviceId: idSchema.optional(),
+  /** Services that are often asked for. */
+  services: z.array(z.object({ id: idSchema, name: z.string() })).optional(),
   tickets: z.array(z.object({ number: z.number().int(), title: z.string(), state: z.string() })).optional(),
   number: z.number().int().optional(),
   isHandOver: z.boolean().optional(),
@@ -70,9 +74,23 @@ export const talkSchema = z.object({
   serviceId: idSchema.nullable(),
   fields: z.array(z.object({ name: z.string(), value: z.string() })),
   rating: z.number().int().nullable(),
+  /** The lead's own words at the end, if any. */
+  closing: z.string().nullable(),
   turns: z.array(turnSchema),
 });
 export type TalkView = z.infer<typeof talkSchema>;
+
+/** What the assistant greets, hands over, thanks and closes with; empty: its usual words. `{name}` is filled. */
+const wordsSchema = z.object({
+  greeting: words(500),
+  handOver: words(500),
+  thanks: words(500),
+  closing: words(500),
+  /** What it offers with its greeting. */
+  greetsWith: z.array(z.object({ kind: z.enum(['article', 'service']), id: idSchema })).max(6),
+  version: z.number().int(),
+});
+export type AssistantWords = z.infer<typeof wordsSchema>;
 
 const inputSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('words'), text: z.string().trim().min(1).max(20_000) }),
@@ -174,6 +192,17 @@ export const assistantEndpoints = {
     params: z.object({ id: z.coerce.number().int() }),
     body: z.object({ accept: z.boolean() }),
     answer: okSchema,
+  }),
+  words: endpoint({
+    ...paths.assistant.words,
+    summary: 'What the assistant greets, hands over, thanks and closes with',
+    answer: wordsSchema,
+  }),
+  setWords: endpoint({
+    ...paths.assistant.setWords,
+    summary: 'Change what it greets, hands over, thanks and closes with',
+    body: wordsSchema,
+    answer: z.object({ version: z.number().int() }),
   }),
   figures: endpoint({
     ...paths.assistant.figures,

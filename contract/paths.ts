@@ -101,6 +101,8 @@ export const paths = {
     insight: { method: 'get', path: '/workshop/assistant' },
     setWanted: { method: 'put', path: '/workshop/assistant/wanted' },
     judgeHeard: { method: 'post', path: '/workshop/heard/:id' },
+    words: { method: 'get', path: '/workshop/assistant/words' },
+    setWords: { method: 'put', path: '/workshop/assistant/words' },
     figures: { method: 'get', path: '/workshop/assistant/figures' },
     talks: { method: 'get', path: '/workshop/assistant/talks' },
     read: { method: 'get', path: '/workshop/assistant/talks/:id' },

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { AssistantWords } from '../contract/assistant';
 import type { Learned, MatterStep } from '../core/assistant';
 import type { LocalText } from '../core/forms';
 import type { MatterRow } from '../server/assistant/model';
@@ -77,6 +78,18 @@ export const createMatters = (now: number): MatterRow[] =>
       ],
     };
   });
+
+/** What the assistant greets with; the rest it says in its usual words. */
+export const ASSISTANT_WORDS: AssistantWords = {
+  ...{ greeting: t('', ''), handOver: t('', ''), thanks: t('', ''), closing: t('', ''), version: 1 },
+  greetsWith: [
+    { kind: 'article', id: 'password-forgotten' },
+    { kind: 'article', id: 'wifi-join' },
+    { kind: 'article', id: 'roster-wrong' },
+    { kind: 'service', id: 'room' },
+    { kind: 'service', id: 'expenses' },
+  ],
+};
 
 const DAY_MS = 86_400_000;
 const TALKS = 70;

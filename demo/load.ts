@@ -20,7 +20,8 @@ import { simulatePlans } from './plans';
 import { createRandom } from './random';
 import { createReadyTexts, createSpent } from './hands';
 import { createArticles, SYNONYMS } from './articles';
-import { createMatters, simulateTalks } from './assistant';
+import { ASSISTANT_WORDS, createMatters, simulateTalks } from './assistant';
+import { WORDS_SETTING } from '../server/assistant/words';
 import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
 import type { ArticleUseRow } from '../server/knowledge/model';
@@ -215,6 +216,7 @@ export async function loadDemo(
   await simulatePlans(listo, (share) => onProgress('Plans', share));
   onProgress('Conversations', 0);
   await tables.matters.insertAll(createMatters(now));
+  await tables.settings.insert({ name: WORDS_SETTING, value: ASSISTANT_WORDS });
   await simulateTalks(listo, createRandom(SEED + 3), {
     people: organisation.people,
     tickets: stories.map(({ ticket }) => ticket),

@@ -130,3 +130,23 @@ test('those who lead teach it; each figure opens its conversations', async () =>
   };
   expect([understood.kind, understood.likely[0]!.name]).toEqual(['confirm', 'A kiosk stops at payment']);
 });
+
+test('the lead says how it greets, with what, and how it ends', async () => {
+  const words = (await rui!.call('GET', '/workshop/assistant/words')).body as object;
+  const own = {
+    ...words,
+    greeting: { en: 'Ahoy {name}.', pt: '' },
+    thanks: { en: 'Fair winds.', pt: '' },
+    greetsWith: [
+      { kind: 'service', id: 'kiosk' },
+      { kind: 'article', id: 'long-gone' },
+    ],
+  };
+  expect((await bia!.call('PUT', '/workshop/assistant/words', own)).status).toBe(403);
+  expect((await rui!.call('PUT', '/workshop/assistant/words', own)).status).toBe(200);
+  expect((await rui!.call('PUT', '/workshop/assistant/words', own)).status).toBe(409);
+  let talk = await start(tomas!);
+  expect(last(talk)).toMatchObject({ words: 'Ahoy Tomás.', services: [{ id: 'kiosk' }], articles: [] });
+  talk = await hear(tomas!, await hear(tomas!, talk, 'zzz'), 'qqq');
+  expect(last(await say(tomas!, talk, { kind: 'helped', helped: true })).words).toBe('Fair winds.');
+});

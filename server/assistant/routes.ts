@@ -8,10 +8,12 @@ import {
   judgeHeard,
   mayTeach,
   readInsight,
+  requireTeacher,
   setWanted,
   tryWords,
   updateMatter,
 } from './matters';
+import { readOwnWords, setOwnWords } from './words';
 import { rateTalk, say, startTalk } from './talks';
 
 export const assistantRoutes: Routes = (router, listo) => {
@@ -42,6 +44,11 @@ export const assistantRoutes: Routes = (router, listo) => {
   serve(router, assistant.judgeHeard, ({ viewer, actor, params, body }) =>
     judgeHeard(listo, viewer, { actor, id: params.id }, body.accept),
   );
+  serve(router, assistant.words, ({ viewer }) => {
+    requireTeacher(viewer);
+    return readOwnWords(listo);
+  });
+  serve(router, assistant.setWords, ({ viewer, actor, body }) => setOwnWords(listo, viewer, actor, body));
   serve(router, assistant.figures, ({ viewer, query }) => readAssistantFigures(listo, viewer, query.days));
   serve(router, assistant.talks, ({ viewer, query }) => listTalks(listo, viewer, query));
   serve(router, assistant.read, ({ viewer, params }) => readTalk(listo, viewer, params.id));

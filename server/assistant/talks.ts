@@ -26,6 +26,7 @@ import { makeMove } from '../tickets/move';
 import { readLearned, type Hearers, type Learned } from './learned';
 import type { Said, TalkRow, TalkTurnRow } from './model';
 import { showConfidential, showTurn } from './show';
+import { greet, readOwnWords, withOwnWords } from './words';
 
 const DAY_MS = 86_400_000;
 const TITLE_LIMIT = 120;
@@ -41,6 +42,7 @@ export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): 
   const { tables } = listo.db;
   const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
   const { language, state } = row;
+  const { closing } = await readOwnWords(listo);
   const matters = await tables.matters.find({});
   const nameOf = (id: string | null): string | null => {
     const name = matters.find((matter) => matter.id === id)?.name;
@@ -51,6 +53,7 @@ export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): 
     ...{ id: row.id, phase: state.phase, outcome: row.outcome, rating: row.rating },
     matter: nameOf(state.matterId),
     serviceId: matter?.serviceId ?? null,
+    closing: closing[language] || null,
     fields: Object.entries(state.fields).map(([name, value]) => ({ name, value })),
     turns: turns.map(({ place, at, isByPerson, said, likely }) => ({
       ...said,
@@ -86,7 +89,7 @@ export async function startTalk(
       ...{ state: NEW_TALK, places: 1, matterId: null, outcome: null, ticketNumber: null, rating: null },
     };
     await tables.talks.insert(talk, tx);
-    const said = { say: 'greeting', text: viewer.name.split(' ')[0]! };
+    const said = await greet(listo, viewer);
     await tables.talkTurns.insert(
       { talkId: talk.id, place: 0, at: now, isByPerson: false, said, likely: null },
       tx,
@@ -253,7 +256,10 @@ async function storeTurns(
     ...{ talkId: row.id, place: row.places + i, at, isByPerson, said },
     likely: isByPerson && heard.likely.length > 0 ? heard.likely.slice(0, LIKELY_KEPT) : null,
   });
-  const all = [...shown, ...(number === null ? [] : [{ say: 'ticket', number, isHandOver }])];
+  const usual = await readOwnWords(listo);
+  const all = [...shown, ...(number === null ? [] : [{ say: 'ticket', number, isHandOver }])].map((said) =>
+    withOwnWords(said, usual, row.language),
+  );
   await tables.talkTurns.insertAll(
     [turn(own, true, 0), ...all.map((said, i) => turn(said, false, i + 1))],
     tx,

@@ -9,17 +9,23 @@ import { api } from '../api/endpoints';
 const SETTLED_MS = 1_500;
 const LEAST_LETTERS = 3;
 
-/** Articles for the words typed so far; what was asked is told once it is no longer being typed. */
-export function useFoundArticles(q: string, door: KnowledgeDoor, service?: string) {
-  const isWanted = q.trim().length >= LEAST_LETTERS;
-  const found = useQuery({
+const isQuestion = (q: string): boolean => q.trim().length >= LEAST_LETTERS;
+
+/** Articles for the words typed so far. */
+export const useArticleSearch = (q: string, door: KnowledgeDoor, service?: string) =>
+  useQuery({
     queryKey: ['articleSearch', q, service ?? null],
-    enabled: isWanted,
+    enabled: isQuestion(q),
     placeholderData: keepPreviousData,
     staleTime: 60_000,
     queryFn: ({ signal }) =>
       call(api.knowledge.search, { query: { q, door, ...(service && { service }) }, signal }),
   });
+
+/** The same where an answer is looked for: what was asked is told once it is no longer being typed. */
+export function useFoundArticles(q: string, door: KnowledgeDoor, service?: string) {
+  const isWanted = isQuestion(q);
+  const found = useArticleSearch(q, door, service);
   const ids = found.isPlaceholderData ? undefined : found.data?.map(({ id }) => id).join();
   useEffect(() => {
     if (!isWanted || ids === undefined) return;

@@ -44,7 +44,17 @@ export const assistantEn = {
   howWasIt: 'How was this?',
   thanks: 'Thank you. Closed.',
   anew: 'Begin anew',
+  often: 'Often read and asked for:',
   workshop: {
+    words: 'What it says',
+    wordsLead: 'Empty: its usual words. {name} becomes the first name.',
+    ownWords: {
+      greeting: 'Greeting',
+      handOver: 'When a person takes over',
+      thanks: 'When an answer was it',
+      closing: 'After the rating',
+    },
+    greetsWith: 'Often read and asked for, offered with the greeting',
     lead: 'What the assistant can do: how people put it, and what then happens. It learns with every save.',
     matters: 'Matters',
     sure: 'How sure it is',

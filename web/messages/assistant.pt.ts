@@ -44,7 +44,17 @@ export const assistantPt = {
   howWasIt: 'Como foi?',
   thanks: 'Obrigado. Fechado.',
   anew: 'Começar de novo',
+  often: 'Muito lido e pedido:',
   workshop: {
+    words: 'O que diz',
+    wordsLead: 'Vazio: as palavras habituais. {name} torna-se o nome próprio.',
+    ownWords: {
+      greeting: 'Saudação',
+      handOver: 'Quando uma pessoa continua',
+      thanks: 'Quando uma resposta serviu',
+      closing: 'Depois da avaliação',
+    },
+    greetsWith: 'Muito lido e pedido, oferecido com a saudação',
     lead: 'O que o assistente sabe fazer: como as pessoas o dizem, e o que acontece depois. Aprende a cada gravação.',
     matters: 'Assuntos',
     sure: 'Quão seguro está',

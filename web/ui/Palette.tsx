@@ -5,9 +5,13 @@ import { useNavigate } from 'react-router';
 import { GIVEN_NAMES } from '../../core/worklist';
 import { foldText } from '../../core/text';
 import { useAskSearch, useFind, useMe } from '../api/queries';
+import { useArticleSearch } from '../knowledge/useKnowledge';
 import { useWords } from '../messages/useWords';
 
-/** Finds people, tickets, services and places to go to, from anywhere. */
+const ARTICLES_SHOWN = 3;
+const isDesk = (areas: readonly string[]): boolean => areas.includes('desk');
+
+/** Finds people, tickets, articles, services and places to go to, from anywhere. */
 export function Palette() {
   const { t, local } = useWords();
   const me = useMe();
@@ -16,7 +20,8 @@ export function Palette() {
   const [q] = useDebouncedValue(query, 100);
   const { data: found } = useFind(q);
   const { data: services } = useAskSearch(q);
-  const isAgent = me.areas.includes('desk');
+  const { data: articles } = useArticleSearch(q, isDesk(me.areas) ? 'desk' : 'ask');
+  const isAgent = isDesk(me.areas);
   const go = (to: string) => (): void => void navigate(to);
   const inDesk = isAgent
     ? GIVEN_NAMES.map((name) => ({
@@ -26,14 +31,18 @@ export function Palette() {
       }))
     : [];
   const inWorkshop = me.areas.includes('workshop')
-    ? (['services', 'calendars', 'promises', 'hours', 'routing', 'procedures'] as const).map((subject) => ({
-        id: `workshop-${subject}`,
-        label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
-        onClick: go(`/workshop/${subject}`),
-      }))
+    ? (['services', 'calendars', 'promises', 'hours', 'routing', 'procedures', 'assistant'] as const).map(
+        (subject) => ({
+          id: `workshop-${subject}`,
+          label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
+          onClick: go(`/workshop/${subject}`),
+        }),
+      )
     : [];
   const places: SpotlightActionData[] = [
     { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },
+    { id: 'assistant', label: t('ask/talkAssistant'), onClick: go('/ask/assistant') },
+    { id: 'articles', label: t('ask/allArticles'), onClick: go('/ask/articles') },
     { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
     { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },
     ...inDesk,
@@ -41,6 +50,7 @@ export function Palette() {
       ? [
           { id: 'raise', label: t('desk/raise'), onClick: go('/desk/raise') },
           { id: 'import', label: t('palette/import'), onClick: go('/desk/import') },
+          { id: 'knowledge', label: t('areas/knowledge'), onClick: go('/knowledge') },
         ]
       : []),
     ...inWorkshop,
@@ -63,6 +73,14 @@ export function Palette() {
         label: local(title),
         description: local(teamName),
         onClick: go(`/ask/services/${id}`),
+      })),
+    },
+    {
+      group: t('palette/articles'),
+      actions: (isAsked ? (articles ?? []) : []).slice(0, ARTICLES_SHOWN).map(({ id, title }) => ({
+        id: `a${id}`,
+        label: title,
+        onClick: go(`/ask/articles/${id}`),
       })),
     },
     {

@@ -105,7 +105,7 @@ function Conversation({ first }: { first: TalkView }) {
         {isEnded ? (
           <div className={classes.end}>
             {rate.isSuccess || first.rating !== null ? (
-              <p role="status">{t('assistant/thanks')}</p>
+              <p role="status">{first.closing ?? t('assistant/thanks')}</p>
             ) : (
               <Rating value={rate.variables ?? null} onChange={(rating) => rate.mutate(rating)} />
             )}

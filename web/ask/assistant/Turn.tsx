@@ -39,7 +39,7 @@ function Choices({
 
 function Said({ turn, words, onInput }: Props) {
   const { t } = useWords();
-  const { say, choices = [], articles = [], tickets = [], number } = turn;
+  const { say, choices = [], articles = [], services = [], tickets = [], number } = turn;
   const [article] = articles;
   const neither = onInput && (
     <Button variant="default" onClick={() => onInput({ kind: 'none' })}>
@@ -53,7 +53,25 @@ function Said({ turn, words, onInput }: Props) {
   );
   switch (say) {
     case 'greeting':
-      return <p>{t('assistant/greeting', { name: turn.text })}</p>;
+      return (
+        <>
+          <p>{turn.words ?? t('assistant/greeting', { name: turn.text })}</p>
+          {articles.length + services.length > 0 && (
+            <p className={classes.quiet}>
+              {t('assistant/often')}{' '}
+              {[
+                ...articles.map(({ id, title }) => ({ to: `/ask/articles/${id}`, name: title })),
+                ...services.map(({ id, name }) => ({ to: `/ask/services/${id}`, name })),
+              ].map(({ to, name }, i) => (
+                <span key={to}>
+                  {i > 0 && ' · '}
+                  <Link to={to}>{name}</Link>
+                </span>
+              ))}
+            </p>
+          )}
+        </>
+      );
     case 'confirm':
       return (
         <>
@@ -175,7 +193,7 @@ function Said({ turn, words, onInput }: Props) {
     case 'ticket':
       return (
         <p>
-          {t(turn.isHandOver ? 'assistant/handedOver' : 'assistant/ticket', { number })}{' '}
+          {turn.words ?? t(turn.isHandOver ? 'assistant/handedOver' : 'assistant/ticket', { number })}{' '}
           <Link to={`/ask/tickets/${number}`}>#{number}</Link>
         </p>
       );
@@ -188,7 +206,7 @@ function Said({ turn, words, onInput }: Props) {
     case 'text':
       return <p>{turn.text}</p>;
     default:
-      return <p>{t(`assistant/${say}`)}</p>;
+      return <p>{turn.words ?? t(`assistant/${say}`)}</p>;
   }
 }
 

@@ -13,8 +13,9 @@ import workshop from '../Workshop.module.css';
 import { Figures } from './Figures';
 import { Insight } from './Insight';
 import { MatterEditor } from './MatterEditor';
+import { OwnWords } from './OwnWords';
 
-const VIEWS = ['matters', 'sure', 'figures'] as const;
+const VIEWS = ['matters', 'sure', 'figures', 'words'] as const;
 
 /** What the assistant can do, how sure it is, and how good. */
 export function MattersPage() {
@@ -41,6 +42,7 @@ export function MattersPage() {
       {!data && !error && <Waiting />}
       {view === 'sure' && <Insight />}
       {view === 'figures' && <Figures />}
+      {view === 'words' && <OwnWords />}
       {view === 'matters' && data && (
         <div className={workshop.split}>
           <nav aria-label={t('assistant/workshop/matters')}>
