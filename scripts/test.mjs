@@ -49,7 +49,7 @@ function runJest(project, env) {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...process.env, ...env, TZ: 'UTC' },
-    timeout: 12 * 60_000,
+    timeout: 16 * 60_000,
   });
   if (!existsSync(outputFile)) return void failed++;
   const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(outputFile, 'utf8'));

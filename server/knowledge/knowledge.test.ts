@@ -1,3 +1,4 @@
+import { findArticles } from './find';
 import { startTestListo, type Person, type TestListo } from '../testing/harness';
 
 let app: TestListo;
@@ -200,4 +201,24 @@ test('a new article begins from how a ticket was solved, without saying who it w
   expect((await bia!.call('POST', '/knowledge/articles', { ...scanner, title: words(' ') })).status).not.toBe(
     200,
   );
+});
+
+test('what is published is found within a second in every process, also what is written anew', async () => {
+  const other = await app.another();
+  const viewer = { id: 'tomas', language: 'en' as const };
+  const findThere = async (q: string) =>
+    (await findArticles(other.listo, viewer, { q })).map(({ title }) => title);
+  expect(await findThere('albatross')).toEqual([]);
+  const id = await publish({ title: words('Albatross on the mast') });
+  const within = async (q: string, title: string): Promise<void> => {
+    const until = performance.now() + 1_000;
+    while (!(await findThere(q)).includes(title))
+      if (performance.now() > until) throw new Error(`no ${title}`);
+  };
+  await within('albatross', 'Albatross on the mast');
+  const anew = { ...scanner, title: words('Cormorant on the mast'), version: 2 };
+  await rui!.call('PUT', `/knowledge/articles/${id}`, anew);
+  await move(helder!, id, 'published', 3);
+  await within('cormorant', 'Cormorant on the mast');
+  expect(await findThere('albatross')).toEqual([]);
 });
