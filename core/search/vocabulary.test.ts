@@ -20,7 +20,7 @@ test('the words that begin so are found, whether they came at once or one by one
       (first, later, start) => {
         const vocabulary = of(first);
         // It is asked in between, as it is while articles come.
-        [...vocabulary.beginningWith(start, 100)];
+        Array.from(vocabulary.beginningWith(start, 100));
         later.forEach((surface) => vocabulary.add({ surface, stem: surface }));
         const found = [...vocabulary.beginningWith(start, 100)].map(({ surface }) => surface);
         const expected = [...new Set([...first, ...later])].filter(

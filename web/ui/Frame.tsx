@@ -12,14 +12,15 @@ import { useReachable } from '../api/reachable';
 import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
-import { KeysPage } from './KeysPage';
 import { FileDialog } from '../files/FileDialog';
 import { Notifications } from './Notifications';
-import { Palette } from './Palette';
 import { Presence } from './Presence';
 import { Waiting } from './Waiting';
 import { useKeys } from './useKeys';
 
+/** They come once the page is there. */
+const Palette = lazy(() => import('./Palette').then(({ Palette: palette }) => ({ default: palette })));
+const KeysPage = lazy(() => import('./KeysPage').then(({ KeysPage: page }) => ({ default: page })));
 /** It comes with the Desk. */
 const TimerBar = lazy(() => import('../desk/spent/TimerBar').then(({ TimerBar: bar }) => ({ default: bar })));
 const LastChange = createContext<LiveEvent | null>(null);
@@ -143,8 +144,10 @@ export function Frame() {
           <FileDialog />
         </Suspense>
       </main>
-      <Palette />
-      <KeysPage opened={isKeysOpen} onClose={() => setKeysOpen(false)} />
+      <Suspense fallback={null}>
+        <Palette />
+        {isKeysOpen && <KeysPage opened onClose={() => setKeysOpen(false)} />}
+      </Suspense>
     </LastChange.Provider>
   );
 }
