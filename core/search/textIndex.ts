@@ -55,7 +55,7 @@ export class TextIndex {
   private scores = new Float64Array(0);
   private best = new Float64Array(0);
 
-  constructor({ language, titleWeight = 3, otherWeight = 2 }: TextIndexOptions) {
+  constructor({ language, titleWeight = 8, otherWeight = 4 }: TextIndexOptions) {
     this.analyser = analyserOf(language);
     this.titleWeight = titleWeight;
     this.otherWeight = otherWeight;
