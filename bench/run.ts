@@ -1,3 +1,4 @@
+import { benchAssistant } from './assistant';
 import { benchCalendar } from './calendar';
 import { benchClocks } from './clocks';
 import { benchCreate } from './create';
@@ -23,6 +24,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   worklists: benchWorklists,
   find: benchFind,
   search: benchSearch,
+  assistant: benchAssistant,
   imports: benchImports,
 };
 

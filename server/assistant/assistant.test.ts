@@ -94,6 +94,13 @@ test('in confidence, it says who reads what before it asks, and only they see th
   expect(talk.turns.map((turn) => turn.say)).toContain('confidential');
   expect((await rui!.call('GET', `/workshop/assistant/talks/${talk.id}`)).status).toBe(404);
   expect((await sofia!.call('GET', `/workshop/assistant/talks/${talk.id}`)).status).toBe(200);
+  // Also where it was only offered, and refused.
+  const refused = await hear(lena!, await start(lena!), 'maternity leave, please');
+  await say(lena!, refused, { kind: 'none' });
+  expect((await rui!.call('GET', `/workshop/assistant/talks/${refused.id}`)).status).toBe(404);
+  expect(JSON.stringify((await rui!.call('GET', '/workshop/assistant')).body)).not.toMatch(
+    /baby soon|please/,
+  );
   expect(
     (await tomas!.call('POST', `/assistant/talks/${talk.id}/turns`, { input: { kind: 'none' } })).status,
   ).toBe(404);

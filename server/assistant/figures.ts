@@ -17,9 +17,9 @@ const WHICH = {
   handedOver: "t.outcome = 'handedOver'",
 } as const;
 /** What was said in confidence is counted for, and shown to, its own team alone. */
-const SEEN = '(m.id IS NULL OR NOT tm.isConfidential OR tm.id IN (:own))';
-const FROM = `FROM talks t LEFT JOIN matters m ON m.id = t.matterId LEFT JOIN services s ON s.id = m.serviceId
-  LEFT JOIN teams tm ON tm.id = s.teamId WHERE t.startedAt > :since AND t.places > 1 AND ${SEEN}`;
+const SEEN = '(t.confidentialTeamId IS NULL OR t.confidentialTeamId IN (:own))';
+const FROM = `FROM talks t LEFT JOIN matters m ON m.id = t.matterId
+  WHERE t.startedAt > :since AND t.places > 1 AND ${SEEN}`;
 
 const valuesOf = (listo: Listo, viewer: SignedIn, days: number) => ({
   since: listo.clock.now() - days * DAY_MS,

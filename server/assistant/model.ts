@@ -26,6 +26,8 @@ export type TalkRow = {
   state: Talk;
   places: number;
   matterId: string | null;
+  /** The team that alone may read it: what it alone may know was offered, whatever it came to. */
+  confidentialTeamId: string | null;
   outcome: TalkOutcome | null;
   ticketNumber: number | null;
   rating: number | null;
@@ -62,7 +64,8 @@ export function createAssistantTables(sequelize: Sequelize) {
     }),
     talks: new Table<TalkRow>(sequelize, 'talks', {
       ...{ id, personId: id, language: text(2), startedAt: instant, endedAt: instant, state: json },
-      ...{ places: integer, matterId: id, outcome: text(12), ticketNumber: integer, rating: integer },
+      ...{ places: integer, matterId: id, confidentialTeamId: id, outcome: text(12) },
+      ...{ ticketNumber: integer, rating: integer },
     }),
     talkTurns: new Table<TalkTurnRow>(
       sequelize,

@@ -86,7 +86,8 @@ export async function startTalk(
     if (open) await tables.talks.update({ id: open.id }, { endedAt: now, outcome: 'left' }, tx);
     const talk: TalkRow = {
       ...{ id: nanoid(12), personId: viewer.id, language: viewer.language, startedAt: now, endedAt: null },
-      ...{ state: NEW_TALK, places: 1, matterId: null, outcome: null, ticketNumber: null, rating: null },
+      ...{ state: NEW_TALK, places: 1, matterId: null, confidentialTeamId: null, outcome: null },
+      ...{ ticketNumber: null, rating: null },
     };
     await tables.talks.insert(talk, tx);
     const said = await greet(listo, viewer);
@@ -144,6 +145,8 @@ async function keepHeard(
 ): Promise<void> {
   const said = row.state.said.at(-1);
   const matterIds = input.kind === 'pick' ? [input.id] : row.state.offered;
+  // What was said in confidence is nobody's example.
+  if (row.confidentialTeamId !== null) return;
   if (said === undefined || said.length > HEARD_LIMIT) return;
   await listo.db.tables.heard.insertAll(
     matterIds.map((matterId) => ({
@@ -233,6 +236,21 @@ async function lastLikely({ db }: Listo, row: TalkRow): Promise<Likely[]> {
   return turns.find(({ likely }) => likely !== null)?.likely ?? [];
 }
 
+/** The team in confidence, where what is offered or walked is its own. */
+async function findConfidentialTeam(
+  { db }: Listo,
+  tx: Transaction,
+  { offered, matterId }: Talk,
+): Promise<string | null> {
+  const [team] = await db.select<{ id: string }>(
+    `SELECT t.id FROM matters m JOIN services s ON s.id = m.serviceId JOIN teams t ON t.id = s.teamId
+     WHERE m.id IN (:ids) AND t.isConfidential LIMIT 1`,
+    { ids: [...offered, matterId ?? ''] },
+    tx,
+  );
+  return team?.id ?? null;
+}
+
 type Stored = {
   own: Said;
   shown: Said[];
@@ -269,6 +287,7 @@ async function storeTurns(
     ...{ state: talk, places: row.places + 1 + all.length, matterId: talk.matterId, outcome: talk.outcome },
     ...(talk.phase === 'ended' && { endedAt: at }),
     ...(number !== null && { ticketNumber: number }),
+    confidentialTeamId: row.confidentialTeamId ?? (await findConfidentialTeam(listo, tx, talk)),
   };
   await tables.talks.update({ id: row.id }, changes, tx);
   return { ...row, ...changes };
