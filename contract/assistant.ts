@@ -177,7 +177,6 @@ export const assistantEndpoints = {
           at: instantSchema,
         }),
       ),
-      version: z.number().int(),
     }),
   }),
   setWanted: endpoint({

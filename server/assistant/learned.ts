@@ -2,7 +2,7 @@ import { Worker } from 'node:worker_threads';
 import { sumFor, type Understanding } from '../../core/assistant';
 import type { Database } from '../database/database';
 import { readSynonyms } from '../knowledge/synonyms';
-import { toGroups } from '../knowledge/library';
+import { toGroups, type SynonymSetting } from '../knowledge/library';
 import type { Listo } from '../listo';
 import type { MatterRow } from './model';
 import type { ToLearn } from './worker';
@@ -28,8 +28,11 @@ function learnInThread(task: ToLearn): Promise<Understanding> {
   });
 }
 
-async function learnAll(listo: Listo, all: MatterRow[], wanted: number): Promise<Record<Hearers, Learned>> {
-  const words = await readSynonyms(listo);
+async function learnAll(
+  all: MatterRow[],
+  words: SynonymSetting,
+  wanted: number,
+): Promise<Record<Hearers, Learned>> {
   const synonyms = { en: toGroups(words.en), pt: toGroups(words.pt) };
   const learnFor = async (matters: MatterRow[]): Promise<Learned> => {
     const understanding = await learnInThread({
@@ -54,13 +57,14 @@ export async function readLearned(listo: Listo, hearers: Hearers): Promise<Learn
   );
   const setting = await tables.settings.findOne({ name: WANTED_SETTING });
   const wanted = (setting?.value as number | undefined) ?? USUALLY_WANTED;
-  const now = `${stamp!.stamp} ${wanted}`;
+  const words = await readSynonyms(listo);
+  const now = `${stamp!.stamp} ${words.version} ${wanted}`;
   if (before?.stamp === now) {
     before.readAt = performance.now();
     return (await before.learned)[hearers];
   }
   const matters = await tables.matters.find({ isOn: true }, { order: ['id'] });
-  const learned = learnAll(listo, matters, wanted);
+  const learned = learnAll(matters, words, wanted);
   kept.set(listo.db, { stamp: now, learned, readAt: performance.now() });
   learned.catch(() => kept.delete(listo.db));
   return (await learned)[hearers];

@@ -115,7 +115,6 @@ export async function readInsight(listo: Listo, viewer: SignedIn) {
   );
   return {
     wanted,
-    version: 0,
     choices: WANTED_CHOICES.map((choice) => ({
       wanted: choice,
       ...tryOffers(judged, sumFor(judged, choice)),

@@ -1,5 +1,6 @@
 import type { Turn } from '../../core/assistant';
 import type { Language, LocalText } from '../../core/forms';
+import { inLanguage } from '../../core/knowledge';
 import { fillBlanks } from '../../core/text';
 import { findArticles } from '../knowledge/find';
 import { readArticle } from '../knowledge/read';
@@ -13,12 +14,10 @@ const PASSAGES = 3;
 const TEAMS = 4;
 const TICKETS = 5;
 
-const local = (text: LocalText, language: Language): string => text[language] || text.en;
-
 function toChoices(learned: Learned, ids: string[], language: Language): Said['choices'] {
   return ids.flatMap((id) => {
     const matter = learned.matters.find((each) => each.id === id);
-    return matter ? [{ id, name: local(matter.name, language) }] : [];
+    return matter ? [{ id, name: inLanguage(matter.name, language) }] : [];
   });
 }
 
@@ -42,7 +41,7 @@ async function listTeams(
     .slice(0, TEAMS)
     .flatMap(([id]) => {
       const team = teams.find((each) => each.id === id);
-      return team ? [{ id, name: local(team.name, language) }] : [];
+      return team ? [{ id, name: inLanguage(team.name, language) }] : [];
     });
 }
 
@@ -63,7 +62,7 @@ export async function showTurn(
   switch (turn.say) {
     case 'confirm': {
       const matter = learned.matters.find(({ id }) => id === turn.matterIds[0]);
-      const question = matter ? local(matter.question, language) : '';
+      const question = matter ? inLanguage(matter.question, language) : '';
       return {
         say: 'confirm',
         choices: toChoices(learned, turn.matterIds, language),
@@ -75,15 +74,15 @@ export async function showTurn(
     case 'text':
       return {
         say: 'text',
-        text: fillBlanks(local(turn.text, language), { name: viewer.name.split(' ')[0]! }),
+        text: fillBlanks(inLanguage(turn.text, language), { name: viewer.name.split(' ')[0]! }),
       };
     case 'question':
       return {
         say: 'question',
-        text: local(turn.text, language),
+        text: inLanguage(turn.text, language),
         choices: turn.choices.map((choice) => ({
-          id: local(choice, language),
-          name: local(choice, language),
+          id: inLanguage(choice, language),
+          name: inLanguage(choice, language),
         })),
       };
     case 'article':
@@ -130,5 +129,5 @@ export async function showConfidential(
     'SELECT t.name, t.isConfidential FROM services s JOIN teams t ON t.id = s.teamId WHERE s.id = :id',
     { id: matter.serviceId },
   );
-  return team?.isConfidential ? { say: 'confidential', text: local(team.name, language) } : null;
+  return team?.isConfidential ? { say: 'confidential', text: inLanguage(team.name, language) } : null;
 }

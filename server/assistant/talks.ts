@@ -13,6 +13,7 @@ import {
   type Talk,
   type Turn,
 } from '../../core/assistant';
+import { inLanguage } from '../../core/knowledge';
 import { isAgent } from '../../core/rights';
 import { isDuplicate } from '../database/database';
 import { change, type Actor } from '../http/change';
@@ -46,7 +47,7 @@ export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): 
   const matters = await tables.matters.find({});
   const nameOf = (id: string | null): string | null => {
     const name = matters.find((matter) => matter.id === id)?.name;
-    return name ? name[language] || name.en : null;
+    return name ? inLanguage(name, language) : null;
   };
   const matter = matters.find(({ id }) => id === state.matterId);
   return {
@@ -113,11 +114,11 @@ async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: T
       return { say: 'words', text: input.text };
     case 'pick': {
       const name = learned.matters.find(({ id }) => id === input.id)?.name;
-      return { say: 'words', text: name ? name[row.language] || name.en : input.id };
+      return { say: 'words', text: name ? inLanguage(name, row.language) : input.id };
     }
     case 'team': {
       const team = await listo.db.tables.teams.findOne({ id: input.id });
-      return { say: 'words', text: team ? team.name[row.language] : input.id };
+      return { say: 'words', text: team ? inLanguage(team.name, row.language) : input.id };
     }
     case 'helped':
       return { say: input.helped ? 'yes' : 'no' };

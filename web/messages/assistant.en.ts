@@ -1,8 +1,6 @@
 /** Words of the assistant: in Ask, and where it is taught. */
 export const assistantEn = {
   title: 'Ask the assistant',
-  open: 'Ask the assistant',
-  atAnyHour: 'at any hour',
   name: 'Assistant',
   writeHere: 'Write here',
   send: 'Send',
@@ -41,7 +39,6 @@ export const assistantEn = {
   goesAlong: 'All of it goes along if a person takes over.',
   toPerson: 'Talk to someone',
   stillThere: 'Still there? What you said is kept; go on whenever you like.',
-  howWasIt: 'How was this?',
   thanks: 'Thank you. Closed.',
   anew: 'Begin anew',
   often: 'Often read and asked for:',
@@ -134,7 +131,5 @@ export const assistantEn = {
       null: 'still open',
     },
     noTalks: 'No conversation yet.',
-    sureness: '{{name}} {{percent}} %',
-    backToList: 'Back to the list',
   },
 };

@@ -1,8 +1,6 @@
 /** Palavras do assistente: em Pedir, e onde é ensinado. */
 export const assistantPt = {
   title: 'Perguntar ao assistente',
-  open: 'Perguntar ao assistente',
-  atAnyHour: 'a qualquer hora',
   name: 'Assistente',
   writeHere: 'Escreva aqui',
   send: 'Enviar',
@@ -41,7 +39,6 @@ export const assistantPt = {
   goesAlong: 'Tudo segue se uma pessoa continuar.',
   toPerson: 'Falar com alguém',
   stillThere: 'Ainda aí? O que disse fica guardado; continue quando quiser.',
-  howWasIt: 'Como foi?',
   thanks: 'Obrigado. Fechado.',
   anew: 'Começar de novo',
   often: 'Muito lido e pedido:',
@@ -134,7 +131,5 @@ export const assistantPt = {
       null: 'ainda aberta',
     },
     noTalks: 'Ainda nenhuma conversa.',
-    sureness: '{{name}} {{percent}} %',
-    backToList: 'Voltar à lista',
   },
 };
