@@ -1,5 +1,6 @@
 import { benchAssistant } from './assistant';
 import { benchCalendar } from './calendar';
+import { benchChat } from './chat';
 import { benchClocks } from './clocks';
 import { benchCreate } from './create';
 import { benchFind } from './find';
@@ -8,6 +9,7 @@ import { benchFulfil } from './fulfil';
 import { benchImports } from './imports';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
+import { benchReplay } from './replay';
 import { benchSearch } from './search';
 import { benchTimers } from './timers';
 import { benchWorklists } from './worklists';
@@ -21,10 +23,12 @@ const BENCHES: Record<string, () => Promise<void>> = {
   fulfil: benchFulfil,
   timers: benchTimers,
   recount: benchRecount,
+  replay: benchReplay,
   worklists: benchWorklists,
   find: benchFind,
   search: benchSearch,
   assistant: benchAssistant,
+  chat: benchChat,
   imports: benchImports,
 };
 

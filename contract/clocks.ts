@@ -24,29 +24,34 @@ export const clockSchema = z.object({
 });
 export type Clock = z.infer<typeof clockSchema>;
 
+/** How a clock was computed, span by span; what counted adds up to `elapsed`. */
+export const reckoningShape = {
+  name: z.string(),
+  /** The version of the promise by which it runs. */
+  edition: z.number().int(),
+  limit: z.number().nullable(),
+  elapsed: z.number(),
+  percent: z.number().nullable(),
+  dueAt: instantSchema.nullable(),
+  plainElapsed: z.number(),
+  rows: z.array(
+    z.object({
+      from: instantSchema,
+      to: instantSchema,
+      calendar: z.string().nullable(),
+      kind: z.enum(['counted', 'held', 'outsideHours', 'notCounted']),
+      worked: z.number(),
+      total: z.number(),
+    }),
+  ),
+};
+
 export const clockEndpoints = {
   reckoning: endpoint({
     ...paths.clocks.reckoning,
     summary: 'How a clock was computed, span by span',
     params: z.object({ number: z.coerce.number().int().positive(), targetId: idSchema }),
     query: z.object({ work: z.string().max(60).default('ticket') }),
-    answer: z.object({
-      name: z.string(),
-      limit: z.number().nullable(),
-      elapsed: z.number(),
-      percent: z.number().nullable(),
-      dueAt: instantSchema.nullable(),
-      plainElapsed: z.number(),
-      rows: z.array(
-        z.object({
-          from: instantSchema,
-          to: instantSchema,
-          calendar: z.string().nullable(),
-          kind: z.enum(['counted', 'held', 'outsideHours', 'notCounted']),
-          worked: z.number(),
-          total: z.number(),
-        }),
-      ),
-    }),
+    answer: z.object(reckoningShape),
   }),
 };

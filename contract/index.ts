@@ -3,7 +3,10 @@ import { approvalEndpoints } from './approvals';
 import { bulkEndpoints } from './bulk';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
+import { chatEndpoints } from './chat';
 import { clockEndpoints } from './clocks';
+import { complianceEndpoints } from './compliance';
+import { conversationEndpoints } from './conversations';
 import { figureEndpoints } from './figures';
 import { fileEndpoints } from './files';
 import { importEndpoints } from './imports';
@@ -58,5 +61,8 @@ export const api = {
   plans: planEndpoints,
   absences: absenceEndpoints,
   mail: mailEndpoints,
+  chat: chatEndpoints,
+  compliance: complianceEndpoints,
+  conversations: conversationEndpoints,
   notifications: notificationEndpoints,
 };

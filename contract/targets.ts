@@ -3,7 +3,10 @@ import type { TargetDefinition, TargetNotice } from '../core/targets';
 import { READERS } from '../core/telling';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idParams, idSchema, localTextSchema } from './shared';
+import { effectSchema } from './calendars';
+import { reckoningShape } from './clocks';
+import { conditionSchema } from './worklists';
+import { idParams, idSchema, instantSchema, localTextSchema, textSchema } from './shared';
 
 export const targetNoticeSchema = z.object({
   percent: z.number().positive().max(1000),
@@ -22,6 +25,7 @@ export const targetSchema = z.object({
   measures: z.string(),
   teamId: idSchema.nullable(),
   isOn: z.boolean(),
+  edition: z.number().int(),
   version: z.number().int(),
   mayEdit: z.boolean(),
   /** How many clocks of it are going now. */
@@ -29,11 +33,78 @@ export const targetSchema = z.object({
 });
 export type Target = z.infer<typeof targetSchema>;
 
+export const MEASURES = ['firstAnswer', 'takenUp', 'resolution', 'delivery', 'decision'] as const;
+const durationSchema = z.string().max(40);
+
+/** A definition as it is sent: its shape; what it says is judged by core. */
+export const definitionSchema = z.object({
+  id: idSchema,
+  name: textSchema(120),
+  kind: z.enum(['serviceLevel', 'operationalLevel', 'supplierContract']),
+  startWhen: conditionSchema,
+  countFrom: z.enum(['start', 'opened']),
+  excludeEarlierPauses: z.boolean(),
+  pauseWhen: conditionSchema.optional(),
+  stopWhen: conditionSchema,
+  resetWhen: conditionSchema.optional(),
+  cancelWhen: z.union([z.literal('startNoLongerHolds'), z.literal('never'), conditionSchema]),
+  onReopen: z.enum(['resume', 'ignore']),
+  limits: z.array(z.object({ when: conditionSchema.optional(), duration: durationSchema })).max(40),
+  calendars: z.array(z.object({ when: conditionSchema.optional(), calendarId: idSchema })).max(40),
+  warnAtPercent: z.array(z.number()).max(20),
+});
+
 export const targetEndpoints = {
   list: endpoint({
     ...paths.targets.list,
     summary: 'All promises, those that are switched off too',
     answer: z.array(targetSchema),
+  }),
+  define: endpoint({
+    ...paths.targets.define,
+    summary: 'Change what a promise promises; version 0 makes a new one',
+    params: idParams,
+    body: z.object({
+      version: z.number().int(),
+      definition: definitionSchema,
+      measures: z.enum(MEASURES),
+      teamId: idSchema.nullable(),
+      /** Whether clocks that are going take it over; else it is for what is opened from now on. */
+      isForOpen: z.boolean(),
+    }),
+    answer: z.object({ version: z.number().int(), edition: z.number().int() }),
+  }),
+  effect: endpoint({
+    ...paths.targets.effect,
+    summary: 'What a change of a promise would do to the clocks that are going',
+    params: idParams,
+    body: z.object({ definition: definitionSchema }),
+    answer: effectSchema,
+  }),
+  preview: endpoint({
+    ...paths.targets.preview,
+    summary: 'A real ticket under a definition that is not saved',
+    body: z.object({ definition: definitionSchema, number: z.number().int().positive() }),
+    answer: z.object({
+      ...{ title: z.string(), state: z.string(), breachedAt: instantSchema.nullable() },
+      ...{ stoppedAt: instantSchema.nullable(), ...reckoningShape },
+    }),
+  }),
+  editions: endpoint({
+    ...paths.targets.editions,
+    summary: 'Every version of a promise, the latest first',
+    params: idParams,
+    answer: z.array(
+      z.object({
+        edition: z.number().int(),
+        definition: z.custom<TargetDefinition>(),
+        at: instantSchema.nullable(),
+        by: z.string().nullable(),
+        isForOpen: z.boolean(),
+        /** How many clocks that are going run by it. */
+        going: z.number().int(),
+      }),
+    ),
   }),
   update: endpoint({
     ...paths.targets.update,

@@ -26,6 +26,8 @@ import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
 import type { ArticleUseRow } from '../server/knowledge/model';
 import { SYNONYMS_SETTING } from '../server/knowledge/library';
+import { loadConversations } from './lines';
+import { loadRooms } from './rooms';
 import { createServices } from './services';
 import { simulate } from './simulate';
 import type { Story, StoryEntry } from './story';
@@ -222,6 +224,12 @@ export async function loadDemo(
     tickets: stories.map(({ ticket }) => ticket),
   });
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
+  await loadRooms(listo, organisation.people);
+  await loadConversations(
+    listo,
+    createRandom(SEED + 4),
+    organisation.people.slice(0, 400).map(({ id }) => id),
+  );
   await mailOpenAsks(listo);
   onProgress('Done', 1);
   return { tickets: stories.length, entries: journal.length };

@@ -395,7 +395,7 @@ export function createOrganisation(random: Random): Organisation {
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
-      ...{ orderWeights: null, routing: null },
+      ...{ orderWeights: null, decidesInChat: true, routing: null },
       version: 1,
     })),
     groups: GROUPS,

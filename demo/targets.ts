@@ -182,6 +182,8 @@ export function createTargets(): TargetRow[] {
     notices,
     teamId: null,
     isOn: true,
+    edition: 1,
+    newFrom: null,
     position,
     version: 1,
   }));

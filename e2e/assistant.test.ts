@@ -1,22 +1,8 @@
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriersInBoth, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** A conversation with the assistant, from words to an answer or a ticket; and those who teach it. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('assistant');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { app, browser } = demoSuite('assistant');
 
 test('what is said in own words is understood, answered, and ends without a ticket', async () => {
   const page = await browser.open('tomas', '/ask/assistant');

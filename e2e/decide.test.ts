@@ -1,22 +1,8 @@
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriers, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriers, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** Deciding, with what may come in between, and asking for the same again; in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('decide');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { app, browser } = demoSuite('decide');
 
 const SCANNER = 'Hand scanner for gate 2';
 

@@ -2,33 +2,11 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import {
-  click,
-  listBarriers,
-  listBarriersInBoth,
-  see,
-  startBrowser,
-  type,
-  type TestBrowser,
-} from './harness/browser';
+import { click, listBarriers, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** An agent's day on the Desk: lists of one's own, ways of seeing them, doing to many, what happened before. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('desk');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { app, browser } = demoSuite('desk');
 
 const numbersOn = (page: Page): Promise<string[]> =>
   page.$$eval('[role="row"][data-number]', (rows) => rows.map((row) => row.getAttribute('data-number')!));

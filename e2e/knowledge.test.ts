@@ -1,23 +1,9 @@
 import type { Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriersInBoth, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** Answers found while asking, read and judged; sent by agents; written, published and found at once. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('knowledge');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { app, browser, failures } = demoSuite('knowledge');
 
 const FIELD = 'Say it in your own words';
 const countOf = async (sql: string): Promise<number> =>

@@ -1,22 +1,8 @@
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriers, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriers, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** Mail as its readers have it: in a mail program, and on the page that accounts for it; in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('mail');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { browser } = demoSuite('mail');
 
 test('someone decides in their mail program, a new mail becomes a ticket, and both are accounted for', async () => {
   const ana = await browser.open('ana', '/mailbox');

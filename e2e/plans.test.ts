@@ -1,23 +1,9 @@
 import type { Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriers, see, setField, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriers, see, setField, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** A request that several teams fulfil, from the one who raises it to those whose turn it is, in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('plans');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { browser } = demoSuite('plans');
 
 /** Chooses from a list that opens. */
 async function pick(page: Page, label: string, option: string): Promise<void> {

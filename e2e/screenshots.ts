@@ -25,6 +25,49 @@ const open =
     await page.waitForFunction(() => !document.body.innerText.includes('**'));
   };
 
+/** An employee asks for a person, and the one whose page it is takes it. */
+async function converse(page: Page): Promise<void> {
+  const asks = async (path: string, body: object): Promise<{ id: string }> =>
+    page.evaluate(
+      async (address, sent) => {
+        const answer = await fetch(`/api/v1${address}`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(sent),
+        });
+        return (await answer.json()) as { id: string };
+      },
+      path,
+      body,
+    );
+  const as = (personId: string) => asks('/session/demo', { personId });
+  await as('lena');
+  const { id } = await asks('/conversations', {
+    lineId: 'desk',
+    words: 'The gate reader at Ombra takes no season passes since this morning',
+  });
+  await as('graca');
+  await asks('/conversations', { lineId: 'desk', words: 'Where do I order a second screen?' });
+  await as('bia');
+  await asks(`/conversations/${id}/accept`, {});
+  await asks(`/conversations/${id}/entries`, {
+    text: 'Good day, Lena. Which of the two gates?',
+    readBy: 'all',
+  });
+  await asks(`/conversations/${id}/entries`, {
+    text: 'Rui had the same model on the bench yesterday',
+    readBy: 'agents',
+  });
+  await as('lena');
+  await asks(`/conversations/${id}/entries`, {
+    text: 'The left one, with the green frame. There is a queue to the street.',
+  });
+  await as('bia');
+  await page.goto(new URL(`/desk/conversations/${id}`, page.url()).href);
+  await see(page, 'There is a queue');
+  await see(page, 'What fits what is said');
+}
+
 /** The main views, as the README shows them. */
 const SHOTS: Shot[] = [
   { name: 'sign-in', person: null, address: '/', sees: 'Tomás Veiga' },
@@ -58,9 +101,38 @@ const SHOTS: Shot[] = [
     address: '/ask/services/gate-scanner',
     sees: 'filled in for you',
   },
-  { name: 'ask-decide', person: 'ana', address: '/ask', sees: 'costs' },
+  {
+    name: 'rooms',
+    person: 'rui',
+    address: '/rooms/onboard',
+    sees: 'Open in this team',
+    act: async (page) => {
+      await page.locator('button[aria-label^="Choose what Hanna"]').click();
+      await see(page, 'Make a ticket of this');
+    },
+  },
+  {
+    name: 'conversation',
+    person: 'bia',
+    address: '/desk/conversations',
+    sees: 'Choose one on the left',
+    act: async (page) => {
+      await converse(page);
+    },
+  },
+  {
+    name: 'target',
+    person: 'helder',
+    address: '/workshop/promises/resolution',
+    sees: 'A real ticket under it',
+  },
+  {
+    name: 'kept',
+    person: 'rui',
+    address: '/measures/compliance?target=resolution',
+    sees: 'Where the time went',
+  },
   { name: 'desk', person: 'rui', address: '/desk/nextUp', sees: 'Kiosk 3' },
-  { name: 'board', person: 'rui', address: '/desk/teams?as=board', sees: 'Kiosk 3' },
   { name: 'desk-dark', person: 'rui', address: '/desk/nextUp', isDark: true, sees: 'Kiosk 3' },
   {
     name: 'ticket',
@@ -109,26 +181,6 @@ const SHOTS: Shot[] = [
     sees: 'people today',
     act: async (page) => {
       await page.locator('[aria-label^="Change “"]').click();
-    },
-  },
-  {
-    name: 'service-plan',
-    person: 'helder',
-    address: '/workshop/services/crew-transfer',
-    sees: 'people today',
-    act: async (page) => {
-      await see(page, 'Welcome');
-      await page.$eval('[aria-label="Who must agree"]', (part) => part.scrollIntoView());
-    },
-  },
-  {
-    name: 'mailbox',
-    person: 'ana',
-    address: '/mailbox',
-    sees: 'Please decide',
-    act: async (page) => {
-      await page.locator('ul button').click();
-      await see(page, 'Please write above this line');
     },
   },
   {

@@ -1,23 +1,9 @@
 import type { Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriersInBoth, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** One request, from the person who has the need to the person who meets it and back, in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
-const failures: string[] = [];
-beforeAll(async () => {
-  app = await startDemoApp('slice');
-  browser = await startBrowser(() => app.url, failures);
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+const { app, browser } = demoSuite('slice');
 
 const numberOf = (page: Page): number => Number(/tickets\/(\d+)/.exec(page.url())![1]);
 const valueOf = (page: Page, selector: string) =>

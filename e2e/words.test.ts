@@ -1,27 +1,15 @@
 import type { Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriersInBoth, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** Words on a ticket: calling someone in, checklists, pictures, other tickets, and seeing that someone writes. */
-let app: DemoApp;
-let browser: TestBrowser;
 let number: number;
-const failures: string[] = [];
+const { app, browser } = demoSuite('words');
 beforeAll(async () => {
-  app = await startDemoApp('words');
-  browser = await startBrowser(() => app.url, failures);
   const rows = await app.listo.db.select<{ number: number }>(
     "SELECT number FROM tickets WHERE title = 'Kiosk 3 frozen on payment' ORDER BY number DESC LIMIT 1",
   );
   number = rows[0]!.number;
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-});
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
 });
 
 const NOTE = 'A note that only the team reads';

@@ -9,10 +9,17 @@ import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
 import { assistantRoutes } from './assistant/routes';
 import { bulkRoutes } from './bulk/routes';
+import type { ChatRun } from './chat/chat';
+import { complianceRoutes } from './compliance/routes';
+import { replayRoutes } from './replays/routes';
+import { createEventRoutes } from './chat/events';
+import { chatRoutes } from './chat/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
 import { serviceRoutes } from './catalogue/workshopRoutes';
 import { isMigrated } from './database/migrate';
+import { conversationRoutes } from './conversations/routes';
+import type { ConversationWire } from './conversations/wire';
 import { figureRoutes } from './figures/routes';
 import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
@@ -35,6 +42,9 @@ import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
 import { createDirectory } from './standIns/directory';
 import { createMailboxRoutes } from './standIns/mailbox';
+import { createBotRoutes } from './standIns/rooms/bot';
+import { createRoomsRoutes } from './standIns/rooms/routes';
+import type { RoomsWire } from './standIns/rooms/wire';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { spentRoutes } from './spent/routes';
@@ -84,7 +94,7 @@ function healthRoutes(app: Express, listo: Listo): void {
   });
 }
 
-function createApi(listo: Listo, store: FileStore, live: Live): Router {
+function createApi(listo: Listo, store: FileStore, live: Live, conversations: ConversationWire): Router {
   const router = Router();
   router.use(refuseOtherSites, express.json({ limit: BODY_LIMIT }), recogniseViewer(listo));
   const description = JSON.stringify(createApiDescription());
@@ -127,8 +137,12 @@ function createApi(listo: Listo, store: FileStore, live: Live): Router {
     absenceRoutes,
     notificationRoutes,
     mailRoutes,
+    chatRoutes,
+    complianceRoutes,
+    replayRoutes,
   ])
     routes(router, listo);
+  conversationRoutes(router, listo, conversations);
   fileRoutes(router, listo, store);
   importRoutes(router, listo, store);
   router.use(() => {
@@ -152,7 +166,18 @@ export function createApp(
     live,
     webDir,
     mailPort,
-  }: { store: FileStore; live: Live; webDir: string | null; mailPort: number },
+    chat,
+    rooms,
+    conversations,
+  }: {
+    store: FileStore;
+    live: Live;
+    webDir: string | null;
+    mailPort: number;
+    chat: ChatRun;
+    rooms: RoomsWire;
+    conversations: ConversationWire;
+  },
 ): Express {
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
@@ -179,7 +204,10 @@ export function createApp(
     whenRead(
       compression({
         filter: (request, response) =>
-          !request.originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
+          !request.originalUrl.startsWith('/api/v1/live') &&
+          !request.originalUrl.startsWith('/stand-in/rooms/live') &&
+          !request.originalUrl.startsWith('/api/v1/conversations/live') &&
+          compression.filter(request, response),
       }),
     ),
   );
@@ -192,7 +220,16 @@ export function createApp(
     recogniseViewer(listo),
     createMailboxRoutes(listo, () => mailPort),
   );
-  app.use('/api/v1', createApi(listo, store, live));
+  app.use('/stand-in/rooms/bot', createBotRoutes(listo, rooms));
+  app.use(
+    '/stand-in/rooms',
+    refuseOtherSites,
+    express.json({ limit: BODY_LIMIT }),
+    recogniseViewer(listo),
+    createRoomsRoutes(listo, rooms),
+  );
+  app.use('/chat/events', createEventRoutes(listo, chat));
+  app.use('/api/v1', createApi(listo, store, live, conversations));
   if (webDir !== null) {
     app.use(
       '/assets',

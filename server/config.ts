@@ -21,6 +21,13 @@ const schema = z.object({
   LISTO_MAIL_PORT: z.coerce.number().int().min(0).max(65_535).default(0),
   /** The domain of the addresses under which mail reaches Listo. */
   LISTO_MAIL_DOMAIN: z.string().default('listo.example'),
+  /** Where the workplace chat is reached; absent: the stand-in, in the demo alone. */
+  LISTO_CHAT_URL: z.url().optional(),
+  /** The secret shared with it, as Standard Webhooks write them: whsec_ and base64. */
+  LISTO_CHAT_SECRET: z
+    .string()
+    .regex(/^whsec_/, 'must begin with whsec_')
+    .optional(),
   /** Which other pages may show a service within them: origins, with spaces between. */
   LISTO_EMBED_ORIGINS: z.string().default(''),
   /** 'true' where cookies may only travel over TLS. */

@@ -3,6 +3,9 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { BulkRunner } from './bulk/runner';
+import { chatConsumer } from './chat/consumer';
+import { startChat } from './chat/chat';
+import { takeQueued } from './chat/queue';
 import { decidingConsumer } from './approvals/consumer';
 import { createClock, type Clock } from './clock';
 import { clocksConsumer } from './clocks/consumer';
@@ -23,6 +26,8 @@ import { createCalendarStore } from './people/calendarStore';
 import { togetherConsumer } from './together/under';
 import { waitingConsumer } from './tickets/waitingConsumer';
 import { routingConsumer } from './routing/consumer';
+import { ConversationWire } from './conversations/wire';
+import { RoomsWire } from './standIns/rooms/wire';
 import { timerHandlers } from './timers/handlers';
 import { startTimers } from './timers/runner';
 
@@ -35,6 +40,7 @@ const CONSUMERS: Consumer[] = [
   waitingConsumer,
   togetherConsumer,
   tellingConsumer,
+  chatConsumer,
 ];
 
 /** What signs people in never reaches a log. */
@@ -90,9 +96,15 @@ export async function startListo(
     await recounts.look();
     bulk.look();
     imports.look();
+    if (takeQueued(listo)) chat.wake();
   });
   const mail = await startMail(listo, store);
-  const server = createServer(createApp(listo, { store, live, webDir, mailPort: mail.port }));
+  const rooms = new RoomsWire(listo);
+  const conversations = new ConversationWire(listo);
+  const chat = startChat(listo, store);
+  const server = createServer(
+    createApp(listo, { store, live, webDir, mailPort: mail.port, chat, rooms, conversations }),
+  );
   const port = await listen(server, config);
   if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
@@ -109,6 +121,9 @@ export async function startListo(
       await bulk.stop();
       await imports.stop();
       await timers.stop();
+      await rooms.stop();
+      await conversations.stop();
+      await chat.stop();
       await mail.stop();
       await pump.stop();
       await listo.db.close();

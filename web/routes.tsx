@@ -84,6 +84,31 @@ const RaisePage = lazy(() =>
 const MailPage = lazy(() =>
   import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
 );
+const RoomsPage = lazy(() => import('./rooms/RoomsPage').then(({ RoomsPage: page }) => ({ default: page })));
+const ChatPage = lazy(() =>
+  import('./workshop/chat/ChatPage').then(({ ChatPage: page }) => ({ default: page })),
+);
+const PersonPage = lazy(() =>
+  import('./ask/person/PersonPage').then(({ PersonPage: page }) => ({ default: page })),
+);
+const ConversationsPage = lazy(() =>
+  import('./desk/conversations/ConversationsPage').then(({ ConversationsPage: page }) => ({ default: page })),
+);
+const OverviewPage = lazy(() =>
+  import('./desk/conversations/OverviewPage').then(({ OverviewPage: page }) => ({ default: page })),
+);
+const LinesPage = lazy(() =>
+  import('./workshop/lines/LinesPage').then(({ LinesPage: page }) => ({ default: page })),
+);
+const TargetPage = lazy(() =>
+  import('./workshop/promises/TargetPage').then(({ TargetPage: page }) => ({ default: page })),
+);
+const CompliancePage = lazy(() =>
+  import('./measures/CompliancePage').then(({ CompliancePage: page }) => ({ default: page })),
+);
+const ReplayPage = lazy(() =>
+  import('./measures/ReplayPage').then(({ ReplayPage: page }) => ({ default: page })),
+);
 const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) => ({ default: page })));
 
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
@@ -101,6 +126,7 @@ export const router = createBrowserRouter([
       { path: 'embed/:id', element: <ServicePage /> },
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
+      { path: 'ask/person', element: <PersonPage /> },
       { path: 'ask/assistant', element: <AssistantPage /> },
       { path: 'ask/articles', element: <BrowsePage /> },
       { path: 'ask/articles/:id', element: <ArticlePage /> },
@@ -114,6 +140,8 @@ export const router = createBrowserRouter([
       { path: 'desk/today', element: <TodayPage /> },
       { path: 'desk/time', element: <TimePage /> },
       { path: 'desk/raise', element: <RaisePage /> },
+      { path: 'desk/conversations/overview', element: <OverviewPage /> },
+      { path: 'desk/conversations/:id?', element: <ConversationsPage /> },
       { path: 'desk/import', element: <ImportPage /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
@@ -123,11 +151,18 @@ export const router = createBrowserRouter([
       { path: 'workshop/services/:id', element: <ServiceEditor /> },
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },
+      { path: 'workshop/promises/:id', element: <TargetPage /> },
+      { path: 'measures', element: <Navigate to="/measures/compliance" replace /> },
+      { path: 'measures/compliance', element: <CompliancePage /> },
+      { path: 'measures/replay', element: <ReplayPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
       { path: 'workshop/assistant', element: <MattersPage /> },
+      { path: 'workshop/lines', element: <LinesPage /> },
+      { path: 'workshop/chat', element: <ChatPage /> },
       { path: 'workshop/mail', element: <MailPage /> },
+      { path: 'rooms/:id?', element: <RoomsPage /> },
       { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },
       { path: 'away', element: <Away /> },

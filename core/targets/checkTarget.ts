@@ -4,7 +4,7 @@ import type { TargetDefinition } from './types';
 
 export type TargetProblem = {
   field: 'startWhen' | 'stopWhen' | 'limits' | 'calendars' | 'warnAtPercent';
-  code: 'neverStarts' | 'neverStops' | 'missing' | 'malformed' | 'notPositive';
+  code: 'neverStarts' | 'neverStops' | 'missing' | 'malformed' | 'notPositive' | 'limitsGrow';
 };
 
 /** Beyond so many combinations of values nothing is claimed. */
@@ -64,6 +64,43 @@ export function canHold(condition: Condition): boolean | null {
   return tryFrom(0, {});
 }
 
+/** A working day as limits are compared by, where it is not said on whose calendar. */
+const HOURS_PER_DAY = 10;
+
+/** Whether something more urgent is given more time than something less urgent. */
+function growsWithPriority(limits: TargetDefinition['limits']): boolean {
+  const byPriority = limits.flatMap(({ when, duration }) => {
+    const name = when && 'field' in when && when.field === 'priority' && when.op === 'is' ? when.value : null;
+    if (when && typeof name !== 'string') return [];
+    try {
+      // Who is in none of the others is the least urgent.
+      return [
+        {
+          name: typeof name === 'string' ? name : 'P9',
+          ms: parseDuration(duration, { hoursPerDay: HOURS_PER_DAY }),
+        },
+      ];
+    } catch {
+      return [];
+    }
+  });
+  const inOrder = byPriority.sort((a, b) => (a.name < b.name ? -1 : 1));
+  return inOrder.some(({ ms }, i) => i > 0 && ms < inOrder[i - 1]!.ms);
+}
+
+/** Another target that begins, ends and is made to the same as this one: it promises the same twice. */
+export function findDouble(
+  { id, kind, startWhen, stopWhen }: TargetDefinition,
+  others: readonly TargetDefinition[],
+): TargetDefinition | null {
+  const what = JSON.stringify([kind, startWhen, stopWhen]);
+  return (
+    others.find(
+      (other) => other.id !== id && JSON.stringify([other.kind, other.startWhen, other.stopWhen]) === what,
+    ) ?? null
+  );
+}
+
 /** What keeps a target from ever being a promise, by field. Nothing found: an empty list. */
 export function checkTarget(definition: TargetDefinition): TargetProblem[] {
   const { startWhen, stopWhen, cancelWhen, limits, calendars, warnAtPercent } = definition;
@@ -82,6 +119,7 @@ export function checkTarget(definition: TargetDefinition): TargetProblem[] {
       problems.push({ field: 'limits', code: 'malformed' });
     }
   }
+  if (growsWithPriority(limits)) problems.push({ field: 'limits', code: 'limitsGrow' });
   if (warnAtPercent.some((percent) => !(percent > 0)))
     problems.push({ field: 'warnAtPercent', code: 'notPositive' });
   return problems;

@@ -8,8 +8,19 @@ export type {
 } from './types';
 export { readClock, replayClock } from './readClock';
 export { reckonClock, type Reckoning, type ReckoningRow } from './reckoning';
-export { canHold, checkTarget, type TargetProblem } from './checkTarget';
+export {
+  CANCELS,
+  RESETS,
+  STOPS,
+  toDefinition,
+  toSentence,
+  type LimitWords,
+  type StartWords,
+  type TargetSentence,
+} from './sentence';
+export { canHold, checkTarget, findDouble, type TargetProblem } from './checkTarget';
 export { BREACH_PERCENT, findNotice, listWarnPercents, type TargetNotice } from './notices';
 export { isMeantForTeam, twoPromises } from './twoPromises';
+export { toIsoSpan, toTypedSpan } from './span';
 export { showClock, type ShownClock } from './shown';
 export { PercentNotPositive, TargetError, UnknownCalendar } from './errors';

@@ -6,10 +6,12 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
 import type { ClockRow, TargetRow } from './model';
+import { editionFor, inEdition, NO_EDITIONS, readEditions, type Editions } from './editions';
 import { listTargets } from './read';
 import { isGiven, noticesOf, tightestOf, toClockRow } from './settle';
 
 const CLOCK_COLUMNS = [
+  'edition' as const,
   ...(['state', 'startedAt', 'countedFrom', 'elapsed', 'pausedFor', 'limit', 'dueAt'] as const),
   ...(['breachedAt', 'stoppedAt', 'calendarId', 'held', 'fired', 'owed', 'nextAt'] as const),
 ];
@@ -32,6 +34,8 @@ type Read = {
   targets: TargetRow[];
   calendars: Calendars;
   now: number;
+  /** Former editions of promises, for the clocks that still run by them. */
+  editions?: Editions;
   /** The promises whose clocks are read; those of others stay as they are known. */
   isRead?: (targetId: string) => boolean;
 };
@@ -41,23 +45,35 @@ export function readSettled(
   ticket: Owner,
   entries: Entry[],
   known: ClockRow[],
-  { targets, calendars, now, isRead = () => true }: Read,
+  { targets, calendars, now, editions = NO_EDITIONS, isRead = () => true }: Read,
 ): Settled {
   const clocks: ClockRow[] = [];
   for (const [work, own] of groupBy(entries, (entry) => entry.work)) {
     const history = toHistory(own, String(work));
     // What has been recorded has happened, also where this machine's clock is behind another's.
     const readAt = Math.max(now, own.at(-1)!.at);
-    for (const target of targets) {
-      if (!isRead(target.id)) continue;
+    for (const latest of targets) {
+      if (!isRead(latest.id)) continue;
+      const before = known.find((clock) => clock.work === work && clock.targetId === latest.id);
+      const edition = before?.edition ?? editionFor(latest, own[0]!.at);
+      // It is a promise for what is opened from now on.
+      if (edition === 0) continue;
+      const target = inEdition(latest, edition, editions);
       const row = toClockRow(target, calendars, history, readAt);
-      const before = known.find((clock) => clock.work === work && clock.targetId === target.id);
       const fired = before?.fired ?? [];
       const owed = noticesOf(target, calendars, row).filter((notice) => !isGiven(notice, fired, row));
       const nextAt = owed[0]?.[1] ?? null;
       const { reading: _, readAt: __, ...stored } = row;
       if (stored.state !== 'notStarted' || before)
-        clocks.push({ ...stored, ticketNumber: ticket.number, work: String(work), fired, owed, nextAt });
+        clocks.push({
+          ...stored,
+          edition,
+          ticketNumber: ticket.number,
+          work: String(work),
+          fired,
+          owed,
+          nextAt,
+        });
     }
   }
   const isInUse = ({ targetId }: ClockRow): boolean => targets.some(({ id }) => id === targetId);
@@ -119,6 +135,7 @@ export async function settleClocks(
     targets: await listTargets(listo),
     calendars: await listo.calendars.getAll(),
     now: listo.clock.now(),
+    editions: await readEditions(listo),
     isRead,
   };
   const owners = await select<Owner>(

@@ -11,6 +11,10 @@ export type TargetRow = {
   /** The team whose own promise it is; null: the organisation's. */
   teamId: string | null;
   isOn: boolean;
+  /** Which edition of its definition this is; clocks say by which they run. */
+  edition: number;
+  /** Where only new work takes this edition: from when on; what was opened before goes by the one before. */
+  newFrom: number | null;
   position: number;
   version: number;
 };
@@ -21,6 +25,8 @@ export type ClockRow = {
   /** Which piece of work it times, as in the journal. */
   work: string;
   targetId: string;
+  /** The edition of the promise by which it runs. */
+  edition: number;
   state: ClockState;
   startedAt: number | null;
   countedFrom: number | null;
@@ -40,6 +46,16 @@ export type ClockRow = {
   nextAt: number | null;
 };
 
+/** A definition as it was made or changed, by whom, and whether clocks that were going then took it over. */
+export type TargetEditionRow = {
+  targetId: string;
+  edition: number;
+  definition: TargetDefinition;
+  at: number;
+  personId: string | null;
+  isForOpen: boolean;
+};
+
 export function createClockTables(sequelize: Sequelize) {
   return {
     targets: new Table<TargetRow>(sequelize, 'targets', {
@@ -49,9 +65,17 @@ export function createClockTables(sequelize: Sequelize) {
       notices: json,
       teamId: id,
       isOn: flag,
+      edition: integer,
+      newFrom: instant,
       position: integer,
       version: integer,
     }),
+    targetEditions: new Table<TargetEditionRow>(
+      sequelize,
+      'target_editions',
+      { targetId: id, edition: integer, definition: json, at: instant, personId: id, isForOpen: flag },
+      ['targetId', 'edition'],
+    ),
     clocks: new Table<ClockRow>(
       sequelize,
       'clocks',
@@ -59,6 +83,7 @@ export function createClockTables(sequelize: Sequelize) {
         ticketNumber: integer,
         work: text(60),
         targetId: id,
+        edition: integer,
         state: text(12),
         startedAt: instant,
         countedFrom: instant,

@@ -3,6 +3,7 @@ import { toHistory } from '../../core/tickets';
 import { reckonClock, replayClock, type HistoryEvent } from '../../core/targets';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
+import { inEdition, readEditions } from './editions';
 import type { ClockRow, TargetRow } from './model';
 
 /** The targets in use, in their order. */
@@ -69,7 +70,9 @@ export async function readReckoning(
   { number, work, targetId }: { number: number; work: string; targetId: string },
   isTeamSide: boolean,
 ) {
-  const target = await listo.db.tables.targets.findOne({ id: targetId });
+  const latest = await listo.db.tables.targets.findOne({ id: targetId });
+  const clock = await listo.db.tables.clocks.findOne({ ticketNumber: number, work, targetId });
+  const target = latest && inEdition(latest, clock?.edition ?? latest.edition, await readEditions(listo));
   if (!target || (!isTeamSide && target.definition.kind !== 'serviceLevel'))
     throw new ProblemError('notFound');
   const calendars = await listo.calendars.getAll();
@@ -80,6 +83,7 @@ export async function readReckoning(
   const { limit, elapsed, percent, dueAt } = reading;
   return {
     name: target.definition.name,
+    edition: target.edition,
     limit,
     elapsed,
     percent,

@@ -22,7 +22,10 @@ function heldSpans(stretches: ClockStretch[], { state, countedFrom }: ClockReadi
 }
 
 /** A clock as it is stored, with the whole reading and its instant. */
-export type SettledClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'fired' | 'owed' | 'nextAt'> & {
+export type SettledClock = Omit<
+  ClockRow,
+  'ticketNumber' | 'work' | 'edition' | 'fired' | 'owed' | 'nextAt'
+> & {
   reading: ClockReading;
   readAt: number;
 };

@@ -13,6 +13,9 @@ import { up as imports } from './migrations/0010-imports';
 import { up as templates } from './migrations/0011-templates';
 import { up as knowledge } from './migrations/0012-knowledge';
 import { up as assistant } from './migrations/0013-assistant';
+import { up as chat } from './migrations/0014-chat';
+import { up as conversations } from './migrations/0015-conversations';
+import { up as targetVersions } from './migrations/0016-target-versions';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -30,6 +33,9 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0011-templates', up: templates },
       { name: '0012-knowledge', up: knowledge },
       { name: '0013-assistant', up: assistant },
+      { name: '0014-chat', up: chat },
+      { name: '0015-conversations', up: conversations },
+      { name: '0016-target-versions', up: targetVersions },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

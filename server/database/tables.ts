@@ -3,8 +3,11 @@ import { createAbsenceTables } from '../absences/model';
 import { createApprovalTables } from '../approvals/model';
 import { createAssistantTables } from '../assistant/model';
 import { createBulkTables } from '../bulk/model';
+import { createChatTables } from '../chat/model';
 import { createCatalogueTables } from '../catalogue/model';
 import { createClockTables } from '../clocks/model';
+import { createReplayTables } from '../replays/model';
+import { createConversationTables } from '../conversations/model';
 import { createFileTables } from '../files/model';
 import { createJournalTables } from '../journal/model';
 import { createKnowledgeTables } from '../knowledge/model';
@@ -18,6 +21,7 @@ import { createTemplateTables } from '../templates/model';
 import { createReadyTextTables } from '../readyTexts/model';
 import { createRecountTables } from '../recounts/model';
 import { createRoutingTables } from '../routing/model';
+import { createRoomsTables } from '../standIns/rooms/model';
 import { createSessionTables } from '../sessions/model';
 import { createSpentTables } from '../spent/model';
 import { createTicketTables } from '../tickets/model';
@@ -41,6 +45,10 @@ export function createTables(sequelize: Sequelize) {
     ...createRecountTables(sequelize),
     ...createNotificationTables(sequelize),
     ...createMailTables(sequelize),
+    ...createChatTables(sequelize),
+    ...createReplayTables(sequelize),
+    ...createConversationTables(sequelize),
+    ...createRoomsTables(sequelize),
     ...createWorklistTables(sequelize),
     ...createBulkTables(sequelize),
     ...createKnowledgeTables(sequelize),

@@ -7,6 +7,8 @@ export type FileRow = {
   personId: string;
   ticketNumber: number | null;
   messageId: string | null;
+  /** Where it was sent in a conversation. */
+  conversationId: string | null;
   name: string;
   type: string;
   size: number;
@@ -20,6 +22,7 @@ export function createFileTables(sequelize: Sequelize) {
       personId: id,
       ticketNumber: integer,
       messageId: id,
+      conversationId: id,
       name: text(),
       type: text(100),
       size: integer,

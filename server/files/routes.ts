@@ -4,6 +4,7 @@ import { rm } from 'node:fs/promises';
 import { api } from '../../contract';
 import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
 import { findBadText } from '../../core/text';
+import { mayReadInConversation } from '../conversations/files';
 import { ProblemError } from '../http/problems';
 import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
@@ -61,15 +62,19 @@ export function fileRoutes(router: Router, listo: Listo, store: FileStore): void
     if (!viewer) throw new ProblemError('notSignedIn');
     const file = await tables.files.findOne({ id: request.params.id });
     if (!file) throw new ProblemError('notFound');
-    if (file.ticketNumber === null && file.personId !== viewer.id) throw new ProblemError('notFound');
-    if (file.ticketNumber !== null) {
-      const message = file.messageId === null ? null : await tables.messages.findOne({ id: file.messageId });
-      await requireTicket(
-        listo,
-        viewer,
-        file.ticketNumber,
-        message?.readBy === 'team' ? 'readNotes' : 'read',
-      );
+    if (!(await mayReadInConversation(listo, viewer, file))) {
+      const isOwn = file.personId === viewer.id && file.conversationId === null;
+      if (file.ticketNumber === null && !isOwn) throw new ProblemError('notFound');
+      if (file.ticketNumber !== null) {
+        const message =
+          file.messageId === null ? null : await tables.messages.findOne({ id: file.messageId });
+        await requireTicket(
+          listo,
+          viewer,
+          file.ticketNumber,
+          message?.readBy === 'team' ? 'readNotes' : 'read',
+        );
+      }
     }
     const disposition = SHOWN_TYPES.has(file.type) ? 'inline' : 'attachment';
     response.set({ 'Content-Type': file.type, 'Cache-Control': 'private, max-age=3600' });

@@ -90,6 +90,51 @@ export const PROBLEMS = {
     wayOut: 'Look at its page: it says what to do instead.',
   },
   notForThem: { status: 403, title: 'Not for this person', wayOut: 'Ask those who answer for the service.' },
+  noChat: {
+    status: 409,
+    title: 'No workplace chat is connected',
+    wayOut: 'Set LISTO_CHAT_URL and its secret, then start Listo again.',
+  },
+  chatAway: {
+    status: 502,
+    title: 'The workplace chat does not answer',
+    wayOut: 'What is to be said there waits and goes later by itself. Try this again in a moment.',
+  },
+  roomHasOthers: {
+    status: 409,
+    title: 'Someone in this room is no agent of the team',
+    wayOut: 'Ask them to leave the room, or choose another one; nothing was connected.',
+  },
+  unknownBlank: {
+    status: 422,
+    title: 'A blank that nothing fills',
+    wayOut: 'Take out what is named, or choose one of the blanks that there are.',
+  },
+  notTried: {
+    status: 409,
+    title: 'Not tried yet',
+    wayOut: 'Send it as a trial first, and look at it there.',
+  },
+  lineClosed: {
+    status: 409,
+    title: 'Nobody is there now',
+    wayOut: 'Write a ticket, or come back when the line is open.',
+  },
+  alreadyTaken: {
+    status: 409,
+    title: 'A colleague was first',
+    wayOut: 'Nothing is left to do: they have it.',
+  },
+  conversationOver: {
+    status: 409,
+    title: 'This conversation is over',
+    wayOut: 'Begin another one, or write on the ticket that came of it.',
+  },
+  promisedTwice: {
+    status: 409,
+    title: 'This is promised already',
+    wayOut: 'Change the one that is named instead, or say what is different about this one.',
+  },
   alreadySetUp: { status: 409, title: 'Already set up', wayOut: 'Sign in instead.' },
   notReady: { status: 503, title: 'Database away', wayOut: 'Wait a moment; Listo tries again by itself.' },
   unexpected: {

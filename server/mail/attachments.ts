@@ -13,7 +13,7 @@ export async function keepAttachments(
   listo: Listo,
   store: FileStore,
   personId: string,
-  attachments: Attachment[],
+  attachments: Pick<Attachment, 'filename' | 'content' | 'size'>[],
 ): Promise<{ fileIds: string[]; left: string[] }> {
   const fileIds: string[] = [];
   const left: string[] = [];

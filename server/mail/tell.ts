@@ -20,7 +20,7 @@ const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
 };
 
 /** The answers of a form, a line each: what is needed to decide. */
-function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
+export function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
   const lines = fields.flatMap(({ name, label, choices }) => {
     const value = wordOf(answers[name], choices, language);
     return value === null ? [] : [`${label[language].replace(/[?:]$/, '')}: ${value}`];
@@ -28,7 +28,7 @@ function factsOf({ fields }: FormDefinition, answers: Answers, language: Languag
   return lines.join('\n');
 }
 
-const euros = (cents: number, language: Language): string =>
+export const euros = (cents: number, language: Language): string =>
   new Intl.NumberFormat(language === 'pt' ? 'pt-PT' : 'en-GB', { style: 'currency', currency: 'EUR' }).format(
     cents / 100,
   );

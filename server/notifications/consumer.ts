@@ -6,6 +6,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
+import { chatTold } from '../chat/told';
 import { mailTold } from '../mail/tell';
 import type { FollowerRow, TicketRecord } from '../tickets/model';
 
@@ -168,5 +169,6 @@ export const tellingConsumer: Consumer = {
     });
     await listo.db.tables.notifications.insertAll(rows, tx);
     await mailTold(listo, tx, mailed);
+    await chatTold(listo, tx, mailed);
   },
 };

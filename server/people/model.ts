@@ -51,6 +51,8 @@ export type TeamRow = {
   /** The local part of the address under which mail reaches it, and the service that such mail asks for. */
   mailbox: string | null;
   mailServiceId: string | null;
+  /** Whether its approvers may decide in chat. */
+  decidesInChat: boolean;
   progressLabels: ProgressLabel[];
   /** What may stand before what falls due sooner; null: as everywhere. */
   orderWeights: OrderWeights | null;
@@ -112,6 +114,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       outOfHours: json,
       mailbox: text(60),
       mailServiceId: id,
+      decidesInChat: flag,
       progressLabels: json,
       orderWeights: json,
       routing: json,

@@ -29,6 +29,21 @@ export type Effect = {
   noLongerLate: number;
 };
 
+/** A promise that there is not yet. */
+const toNewTarget = ({ id, definition }: { id: string; definition: TargetDefinition }): TargetRow => ({
+  ...{
+    id,
+    definition,
+    measures: 'resolution',
+    notices: [],
+    teamId: null,
+    isOn: true,
+    edition: 1,
+    newFrom: null,
+  },
+  ...{ position: 0, version: 0 },
+});
+
 const CHUNK = 500;
 const LISTED = 50;
 const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state === 'paused';
@@ -40,10 +55,13 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
   const today = { targets: await listTargets(listo), calendars: await listo.calendars.getAll(), now };
   const changed = {
     now,
-    targets: today.targets.map((target): TargetRow => {
-      const other = targets.find(({ id }) => id === target.id);
-      return other ? { ...target, definition: other.definition } : target;
-    }),
+    targets: [
+      ...today.targets.map((target): TargetRow => {
+        const other = targets.find(({ id }) => id === target.id);
+        return other ? { ...target, definition: other.definition } : target;
+      }),
+      ...targets.filter(({ id }) => !today.targets.some((target) => target.id === id)).map(toNewTarget),
+    ],
     calendars: {
       ...today.calendars,
       ...Object.fromEntries(Object.entries(calendars).map(([id, spec]) => [id, compileCalendar(spec)])),
@@ -67,7 +85,7 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
       compare(effect, ticket, {
         before: readSettled(ticket, own, [], today).clocks,
         after: readSettled(ticket, own, [], changed).clocks,
-        targets: today.targets,
+        targets: changed.targets,
         now,
       });
     }

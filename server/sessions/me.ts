@@ -44,7 +44,10 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     carries: isAgent(viewer) ? await readCarried(listo, viewer.id) : null,
     areas: [
       'ask',
-      ...(isAgent(viewer) ? (['desk', 'knowledge'] as const) : []),
+      ...(isAgent(viewer) ? (['desk'] as const) : []),
+      // Where the workplace chat is the stand-in.
+      ...((await tables.settings.findOne({ name: 'demo' })) ? (['rooms'] as const) : []),
+      ...(isAgent(viewer) ? (['knowledge', 'measures'] as const) : []),
       ...(isAgent(viewer) || viewer.isAdministrator ? (['workshop'] as const) : []),
     ],
   };

@@ -1,15 +1,17 @@
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { maySetUp, type Viewer } from '../../core/rights';
-import { listWarnPercents } from '../../core/targets';
+import { isAgent, maySetUp, type Viewer } from '../../core/rights';
+import { listWarnPercents, type TargetDefinition } from '../../core/targets';
 import type { TargetRow } from '../clocks/model';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
+import { findEffect } from '../recounts/runner';
 import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
+import { defineTarget, listEditions, previewTarget } from './define';
 
 const mayEdit = (viewer: Viewer, { teamId }: Pick<TargetRow, 'teamId'>): boolean => maySetUp(viewer, teamId);
 
@@ -61,11 +63,24 @@ export const targetRoutes: Routes = (router, listo) => {
     const going = await listo.db.select<{ targetId: string; count: number }>(
       "SELECT targetId, COUNT(*) AS count FROM clocks WHERE state IN ('running', 'paused') GROUP BY targetId",
     );
-    return rows.map(({ position: _, ...row }) => ({
+    return rows.map(({ position: _, newFrom: __, ...row }) => ({
       ...row,
       mayEdit: mayEdit(viewer, row),
       going: row.isOn ? (going.find(({ targetId }) => targetId === row.id)?.count ?? 0) : 0,
     }));
+  });
+  serve(router, targets.preview, ({ viewer, body }) => previewTarget(listo, viewer, body));
+  serve(router, targets.define, ({ viewer, actor, params, body }) =>
+    defineTarget(listo, viewer, actor, params.id, body),
+  );
+  serve(router, targets.effect, ({ viewer, params, body }) => {
+    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    const definition = { ...(body.definition as TargetDefinition), id: params.id };
+    return findEffect(listo, viewer, { targets: [{ id: params.id, definition }] });
+  });
+  serve(router, targets.editions, ({ viewer, params }) => {
+    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    return listEditions(listo, params.id);
   });
   serve(router, targets.update, ({ viewer, actor, params, body }) =>
     updateTarget(listo, viewer, actor, params.id, body),

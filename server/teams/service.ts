@@ -34,7 +34,16 @@ export async function addTwoPromises(
     targets.map(({ measures, definition, notices }, i) => ({
       id: definition.id,
       definition: { ...definition, warnAtPercent: listWarnPercents(notices) },
-      ...{ measures, notices, teamId: id, isOn: true, position: position + i, version: 1 },
+      ...{
+        measures,
+        notices,
+        teamId: id,
+        isOn: true,
+        edition: 1,
+        newFrom: null,
+        position: position + i,
+        version: 1,
+      },
     })),
     tx,
   );

@@ -5,6 +5,8 @@ import path from 'node:path';
 import { createCalendars } from '../../demo/calendars';
 import { createOrganisation } from '../../demo/organisation';
 import { createRandom } from '../../demo/random';
+import { createLines } from '../../demo/lines';
+import { loadRooms } from '../../demo/rooms';
 import { createServices } from '../../demo/services';
 import { createTargets } from '../../demo/targets';
 import type { Clock } from '../clock';
@@ -63,6 +65,8 @@ async function fill(running: RunningListo): Promise<void> {
   await tables.targets.insertAll(createTargets());
   for (const team of organisation.teams)
     await running.listo.db.transaction((tx) => setClosing(running.listo, team, tx));
+  await loadRooms(running.listo, named);
+  await tables.chatLines.insertAll(createLines());
   await tables.settings.insert({ name: 'demo', value: { people: named.map(({ id }) => id) } });
 }
 
@@ -72,7 +76,11 @@ const MORNING = Date.parse('2026-11-25T10:00:00Z');
 /** Runs the application on a database of its own in the tests' MariaDB, with the scenario's people and catalogue. */
 export async function startTestListo(
   name: string,
-  { isEmpty = false, startsAt = MORNING } = {},
+  {
+    isEmpty = false,
+    startsAt = MORNING,
+    env = {},
+  }: { isEmpty?: boolean; startsAt?: number; env?: object } = {},
 ): Promise<TestListo> {
   if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
   const databaseUrl = await createDatabase(server, `test_${name}`);
@@ -83,6 +91,7 @@ export async function startTestListo(
     LISTO_DATA_DIR: dataDir,
     LOG_LEVEL: process.env.TLOG ?? 'fatal',
     LISTO_SIGN_IN_LIMIT: '1000',
+    ...env,
   });
 
   let offset = startsAt - Date.now();

@@ -48,7 +48,7 @@ export async function writeWithin(
   tx: Transaction,
   viewer: SignedIn,
   number: number,
-  { text, format = 'plain', readBy, links, fileIds, by }: Words & { by?: Door },
+  { text, format = 'plain', readBy, links, fileIds, by, saidAt }: Words & { by?: Door; saidAt?: number },
 ): Promise<{ messageId: string }> {
   if (!links.every(({ url }) => isWebAddress(url)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
@@ -83,7 +83,11 @@ export async function writeWithin(
       actorId: viewer.id,
       via,
       audience: readBy,
-      data: { messageId, ...(mentioned.length > 0 && { mentioned }) },
+      data: {
+        messageId,
+        ...(mentioned.length > 0 && { mentioned }),
+        ...(saidAt !== undefined && { saidAt }),
+      },
     },
   );
   return { messageId };

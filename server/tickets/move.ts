@@ -4,6 +4,7 @@ import type { BodyOf } from '../../contract/endpoint';
 import {
   isOpen,
   planMove,
+  type Door,
   type MoveInput,
   type MoveName,
   type MoverRole,
@@ -76,7 +77,7 @@ export async function makeMove(
     insertMessage(listo, tx, {
       ticketNumber: ticket.number,
       authorId: actorId!,
-      via: via === 'portal' ? 'portal' : 'desk',
+      via: via === 'timer' || via === 'rule' || via === 'api' ? 'desk' : via,
       readBy,
       isByTeam,
       text,
@@ -124,6 +125,7 @@ export async function moveWithin(
   viewer: SignedIn,
   number: number,
   { name, by, version, input }: Body,
+  door?: Door,
 ): Promise<{ version: number }> {
   const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
   const actorId = viewer.id;
@@ -131,7 +133,7 @@ export async function moveWithin(
   const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
   const restsOn = Object.fromEntries(RESTS_ON.map((field) => [field, yours[field]]));
   await refuseStale(listo, tx, ticket, { version, restsOn });
-  const via = by === 'agent' ? 'desk' : 'portal';
+  const via = door ?? (by === 'agent' ? 'desk' : 'portal');
   return { version: await makeMove(listo, tx, ticket, { name, by, actorId, via, input }) };
 }
 

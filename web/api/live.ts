@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { LiveEvent, WritingEvent } from '../../contract/live';
 import { noteChange } from './changes';
+import { follow } from './follow';
 import { hearWriting } from './writing';
 import { setReachable } from './reachable';
 
@@ -17,21 +18,28 @@ export function useLive(meId: string): LiveEvent | null {
   const client = useQueryClient();
   const [last, setLast] = useState<LiveEvent | null>(null);
   useEffect(() => {
-    const source = new EventSource('/api/v1/live');
     const renew = (keys: string[]): void =>
       keys.forEach((key) => void client.invalidateQueries({ queryKey: [key] }));
-    source.onmessage = ({ data }) => {
-      const event = JSON.parse(data as string) as LiveEvent;
-      setLast(event);
-      renew(SHARED);
-      if (event.number === null) renew([...SETTINGS, ...LISTS]);
-      else noteChange(event.number, { isOwn: event.actorId === meId });
-      if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
-    };
-    source.addEventListener('writing', ({ data }) => hearWriting(JSON.parse(String(data)) as WritingEvent));
-    source.addEventListener('anew', () => renew([...SHARED, ...SETTINGS, ...LISTS]));
-    source.onopen = () => setReachable(true);
-    return () => source.close();
+    const renewAll = (): void => renew([...SHARED, ...SETTINGS, ...LISTS]);
+    return follow(
+      '/api/v1/live',
+      (source) => {
+        source.onmessage = ({ data }) => {
+          const event = JSON.parse(data as string) as LiveEvent;
+          setLast(event);
+          renew(SHARED);
+          if (event.number === null) renew([...SETTINGS, ...LISTS]);
+          else noteChange(event.number, { isOwn: event.actorId === meId });
+          if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
+        };
+        source.addEventListener('writing', ({ data }) =>
+          hearWriting(JSON.parse(String(data)) as WritingEvent),
+        );
+        source.addEventListener('anew', renewAll);
+        source.onopen = () => setReachable(true);
+      },
+      renewAll,
+    );
   }, [client, meId]);
   return last;
 }

@@ -25,6 +25,12 @@ import { importsEn } from './imports.en';
 import { importsPt } from './imports.pt';
 import { todayEn } from './today.en';
 import { todayPt } from './today.pt';
+import { roomsEn } from './rooms.en';
+import { roomsPt } from './rooms.pt';
+import { talkEn } from './talk.en';
+import { talkPt } from './talk.pt';
+import { measuresEn } from './measures.en';
+import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { workshopEn } from './workshop.en';
@@ -54,6 +60,9 @@ const english = flatten({
   knowledge: knowledgeEn,
   procedures: proceduresEn,
   words: wordsEn,
+  rooms: roomsEn,
+  measures: measuresEn,
+  talk: talkEn,
   ...deskWordsEn,
 });
 const portuguese = flatten({
@@ -69,6 +78,9 @@ const portuguese = flatten({
   knowledge: knowledgePt,
   procedures: proceduresPt,
   words: wordsPt,
+  rooms: roomsPt,
+  measures: measuresPt,
+  talk: talkPt,
   ...deskWordsPt,
 });
 

@@ -10,6 +10,7 @@ export const todayEn = {
   all: 'All of them',
   mine: 'With you',
   raise: 'Raise a ticket',
+  conversations: 'Conversations',
   time: 'Time spent',
   open: 'Open',
   unassigned: 'Nobody has',

@@ -9,6 +9,7 @@ export const todayPt = {
   all: 'Todos',
   mine: 'Consigo',
   raise: 'Registar um pedido',
+  conversations: 'Conversas',
   time: 'Tempo gasto',
   open: 'Abertos',
   unassigned: 'Sem ninguém',

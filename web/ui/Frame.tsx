@@ -23,6 +23,13 @@ const Palette = lazy(() => import('./Palette').then(({ Palette: palette }) => ({
 const KeysPage = lazy(() => import('./KeysPage').then(({ KeysPage: page }) => ({ default: page })));
 /** It comes with the Desk. */
 const TimerBar = lazy(() => import('../desk/spent/TimerBar').then(({ TimerBar: bar }) => ({ default: bar })));
+/** They come once the page is there: who may talk, and who talks to them. */
+const PersonLink = lazy(() =>
+  import('../ask/person/PersonLink').then(({ PersonLink: link }) => ({ default: link })),
+);
+const ConversationBar = lazy(() =>
+  import('../desk/conversations/ConversationBar').then(({ ConversationBar: bar }) => ({ default: bar })),
+);
 const LastChange = createContext<LiveEvent | null>(null);
 /** The last change that the live stream brought. */
 export const useLastChange = (): LiveEvent | null => useContext(LastChange);
@@ -126,6 +133,7 @@ export function Frame() {
         </button>
         {me.areas.includes('desk') && (
           <Suspense fallback={null}>
+            <ConversationBar />
             <TimerBar />
           </Suspense>
         )}
@@ -146,6 +154,7 @@ export function Frame() {
       </main>
       <Suspense fallback={null}>
         <Palette />
+        {!isEmbedded && <PersonLink />}
         {isKeysOpen && <KeysPage opened onClose={() => setKeysOpen(false)} />}
       </Suspense>
     </LastChange.Provider>

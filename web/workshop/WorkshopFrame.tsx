@@ -15,6 +15,8 @@ const SUBJECTS = [
   'routing',
   'procedures',
   'assistant',
+  'chat',
+  'lines',
   'mail',
 ] as const;
 

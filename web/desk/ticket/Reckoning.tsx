@@ -37,6 +37,7 @@ export function Reckoning({
                   percent: Math.round(data.percent ?? 0),
                   plain: span(data.plainElapsed),
                 })}{' '}
+            {data.edition > 1 && `${t('reckoning/edition', { edition: data.edition })} `}
             {data.dueAt !== null && t('reckoning/due', { when: times.when(data.dueAt, now) })}
           </Text>
           <Table stickyHeader verticalSpacing={4}>

@@ -91,6 +91,7 @@ export function TodayPage() {
           <Link to="/desk/nextUp">{t('today/all')}</Link>
           <Link to="/desk/mine">{t('today/mine')}</Link>
           <Link to="/desk/raise">{t('today/raise')}</Link>
+          <Link to="/desk/conversations">{t('today/conversations')}</Link>
           <Link to="/desk/time">{t('today/time')}</Link>
         </nav>
       </section>

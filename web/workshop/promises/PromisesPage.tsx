@@ -1,10 +1,13 @@
 import { Button, Switch } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Target } from '../../../contract/targets';
 import { checkTarget, type TargetNotice } from '../../../core/targets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
+import { useMe } from '../../api/queries';
+import '../../messages/measuresWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { showUndo } from '../../ui/showUndo';
@@ -48,7 +51,9 @@ function Promise({ target }: { target: Target }) {
   return (
     <article className={classes.promise} data-off={!isOn || undefined} aria-label={definition.name}>
       <div>
-        <h3>{definition.name}</h3>
+        <h3>
+          <Link to={`/workshop/promises/${target.id}`}>{definition.name}</Link>
+        </h3>
         {limits(target)}
         <small>
           {hours(target)} · {t(`workshop/target/${definition.countFrom}`)}
@@ -100,9 +105,13 @@ function Promise({ target }: { target: Target }) {
 /** Every promise, grouped by to whom it is made, with what it does as time runs out. */
 export function PromisesPage() {
   const { t } = useWords();
+  const me = useMe();
   const { data, error, refetch } = useTargets();
   return (
     <WorkshopFrame lead={t('workshop/target/lead')}>
+      {(me.isAdministrator || data?.some(({ mayEdit }) => mayEdit)) && (
+        <Link to="/workshop/promises/new">{t('measures/edit/new')}</Link>
+      )}
       {!data && !error && <Waiting />}
       {error && <ProblemNote error={error} onRetry={() => void refetch()} />}
       {data &&

@@ -1,0 +1,103 @@
+import fc from 'fast-check';
+import {
+  findUnknownNoticeBlanks,
+  isQuiet,
+  mayLeave,
+  readAddressed,
+  takeInOrder,
+  toTitle,
+  writeNotice,
+  type Place,
+} from './index';
+
+test.each([
+  ['Listo, the kiosk is dead', 'the kiosk is dead'],
+  ['listo: o quiosque parou', 'o quiosque parou'],
+  ['@Listo, two\nlines', 'two\nlines'],
+  ['Listo is slow today', null],
+  ['I asked Listo, it said no', null],
+  ['Listo,   ', null],
+])('what is handed in from the typing line: %s', (text, rest) => {
+  expect(readAddressed(text)).toBe(rest);
+});
+
+test.each([
+  ['hi all, can someone look at gate 4? thanks', 'Look at gate 4'],
+  [
+    'gate 4 at Quell just went dark too, can someone look',
+    'Gate 4 at Quell just went dark too, can someone look',
+  ],
+  ['Bom dia pessoal. O leitor do cais 2 não lê. Obrigado', 'O leitor do cais 2 não lê'],
+  ['@bia https://intra.example/x kiosk 3 is frozen!!', 'Kiosk 3 is frozen'],
+  ['Listo, please reset my password', 'Reset my password'],
+  ['help', 'Help'],
+  ['???', '???'],
+])('a title made of what was said: %s', (text, title) => {
+  expect(toTitle(text)).toBe(title);
+});
+
+test('a title is one line, not empty and not too long, whatever was said', () => {
+  fc.assert(
+    fc.property(fc.string({ minLength: 1, maxLength: 400 }), (text) => {
+      fc.pre(/\p{L}/u.test(text));
+      const title = toTitle(text);
+      expect(title.length).toBeLessThanOrEqual(121);
+      expect(title.length).toBeGreaterThan(0);
+      expect(title).not.toContain('\n');
+    }),
+  );
+});
+
+test('what is meant for the team goes to its closed room and through no other door', () => {
+  const places: Place[] = ['teamRoom', 'askRoom', 'direct', 'notice'];
+  expect(places.filter((place) => mayLeave('team', place))).toEqual(['teamRoom']);
+  expect(places.filter((place) => mayLeave('requester', place))).toEqual(['teamRoom', 'askRoom', 'direct']);
+});
+
+test('however events arrive, each is taken once and in order', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 12 }),
+      fc.array(fc.nat(1000), { minLength: 24, maxLength: 24 }),
+      (count, mix) => {
+        // Each twice, in any order.
+        const sent = [...Array(count * 2).keys()]
+          .map((i) => ({ seq: (i % count) + 1, receivedAt: 0, key: mix[i]! }))
+          .sort((a, b) => a.key - b.key);
+        let last = 0;
+        const handled: number[] = [];
+        const waiting: typeof sent = [];
+        for (const each of sent) {
+          waiting.push(each);
+          for (const { seq } of takeInOrder(waiting, last, 0, 1000)) {
+            handled.push(seq);
+            last = seq;
+          }
+        }
+        expect(handled).toEqual([...Array(count).keys()].map((i) => i + 1));
+      },
+    ),
+  );
+});
+
+test('a gap holds up what follows, but not for ever', () => {
+  const waiting = [{ seq: 3, receivedAt: 100 }];
+  expect(takeInOrder(waiting, 1, 500, 1000)).toEqual([]);
+  expect(takeInOrder(waiting, 1, 1100, 1000)).toEqual(waiting);
+});
+
+test('quiet hours go over midnight, where the person works', () => {
+  const night = { from: 22 * 60, to: 7 * 60 };
+  expect(isQuiet(Date.parse('2026-11-25T23:30:00Z'), night, 'UTC')).toBe(true);
+  expect(isQuiet(Date.parse('2026-11-25T07:00:00Z'), night, 'UTC')).toBe(false);
+  // In Lisbon's summer it is an hour later.
+  expect(isQuiet(Date.parse('2026-07-25T21:30:00Z'), night, 'Europe/Lisbon')).toBe(true);
+  expect(isQuiet(Date.parse('2026-11-25T12:00:00Z'), null, 'UTC')).toBe(false);
+});
+
+test('the words of a notice are composed from the ticket, and unknown blanks are found', () => {
+  expect(writeNotice('{number}: {title} ({nobody})', { number: '7', title: 'Kiosk' })).toBe(
+    '7: Kiosk ({nobody})',
+  );
+  expect(findUnknownNoticeBlanks('{number} {titel}')).toEqual(['titel']);
+});

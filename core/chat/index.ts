@@ -1,0 +1,12 @@
+export { readAddressed, toTitle } from './words';
+export { mayLeave, type Place } from './mayLeave';
+export { takeInOrder, type Numbered } from './order';
+export type { Card, CardAction, ChatField, ChatForm } from './types';
+export {
+  NOTICE_EVENTS,
+  writeNotice,
+  findUnknownNoticeBlanks,
+  NOTICE_BLANKS,
+  type NoticeEvent,
+} from './notice';
+export { isQuiet, type QuietHours } from './quiet';

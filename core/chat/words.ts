@@ -1,0 +1,48 @@
+const TITLE_LIMIT = 120;
+
+/** Ways in which people begin before they come to the matter, in both languages. */
+const BEGINNINGS =
+  /^(?:(?:hi|hello|hey|good (?:morning|afternoon|evening|day)|ol[áa]|bom dia|boa (?:tarde|noite)|all|team|everyone|everybody|there|folks|pessoal|a todos|please|por favor|sorry|desculpem?|(?:can|could|would) (?:someone|anyone|somebody|anybody|you)(?: please)?|algu[ée]m pode|podem?|help(?: me)?|ajudem)(?=[\s,.!:;-]|$)[\s,.!:;-]*)+/iu;
+const ENDINGS = /(?:[\s,.!-]+(?:thanks(?: a lot)?|thank you|thx|obrigad[oa]|cheers|pls|please))+[\s.!]*$/iu;
+
+/**
+ * The words after "Listo,": what someone hands in from the typing line; null where they speak of something else.
+ * @example readAddressed('Listo, the kiosk is dead') // 'the kiosk is dead'
+ */
+export function readAddressed(text: string): string | null {
+  const found = /^\s*@?listo\s*[,:]\s*(?<rest>[\s\S]*\S)/iu.exec(text);
+  return found?.groups?.rest ?? null;
+}
+
+/** The first sentence that says something. */
+function firstSentence(text: string): string {
+  const sentences = text.split(/(?<=[.!?])\s+|\n+/u).map((sentence) => sentence.trim());
+  return sentences.find((sentence) => /\p{L}{3,}/u.test(sentence.replace(BEGINNINGS, ''))) ?? text.trim();
+}
+
+function shorten(text: string): string {
+  if (text.length <= TITLE_LIMIT) return text;
+  const cut = text.slice(0, TITLE_LIMIT - 1);
+  return `${cut.slice(0, Math.max(cut.lastIndexOf(' '), TITLE_LIMIT / 2)).trimEnd()}…`;
+}
+
+/**
+ * A title made of what was said: without greetings, names called, addresses and thanks; the first sentence that says
+ * something, with a capital letter.
+ * @example toTitle('hi all, can someone look at gate 4? thanks') // 'Look at gate 4'
+ */
+export function toTitle(text: string): string {
+  const plain = text
+    .replace(/https?:\/\/\S+/giu, ' ')
+    .replace(/(^|\s)@[\p{L}\d._-]+/gu, ' ')
+    .replace(/[ \t]+/gu, ' ')
+    .trim();
+  const sentence = firstSentence(readAddressed(plain) ?? plain);
+  const bare = sentence
+    .replace(BEGINNINGS, '')
+    .replace(ENDINGS, '')
+    .replace(/[\s.,;:!?-]+$/u, '')
+    .trim();
+  const title = shorten(bare === '' ? sentence.trim() : bare);
+  return title.charAt(0).toLocaleUpperCase() + title.slice(1);
+}

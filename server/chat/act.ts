@@ -1,0 +1,211 @@
+import type { ChatEvent } from '../../contract/rooms';
+import { isAgent } from '../../core/rights';
+import { decide } from '../approvals/decide';
+import { change } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { SignedIn } from '../sessions/viewer';
+import { changeFactsWithin } from '../tickets/changeFacts';
+import { requireTicket } from '../tickets/guard';
+import { writeWithin } from '../tickets/messages';
+import { moveWithin } from '../tickets/move';
+import { URGENCIES, type Door, type MoveInput, type MoveName } from '../../core/tickets';
+import { actionForm, ticketForm, type SealedTicket } from './forms';
+import type { Became } from './hear';
+import { makeTicketOf, type Hearing } from './make';
+import { queueChat } from './queue';
+import { linkTo } from './compose';
+import { say } from './says';
+import { unseal } from './seal';
+import { readChatSettings } from './settings';
+
+type Acting = { hearing: Hearing; viewer: SignedIn; event: ChatEvent };
+
+const doorOf = ({ roomKind }: ChatEvent): Door =>
+  roomKind === 'listo' || roomKind === 'direct' ? 'directMessage' : 'room';
+
+/** Says something to one person alone, where they are. */
+export function whisper({ listo }: Hearing, { roomId, byId }: ChatEvent, text: string): Promise<void> {
+  return queueChat(listo, undefined, { do: 'say', text, forId: byId, threadId: null }, { roomId });
+}
+
+async function move(
+  acting: Acting,
+  number: number,
+  name: MoveName,
+  by: 'agent' | 'requester',
+  input: MoveInput,
+): Promise<void> {
+  const { hearing, viewer, event } = acting;
+  const { listo } = hearing;
+  await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
+    // Right here and now: what is done by a button is done to what stands there.
+    const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
+    return moveWithin(listo, tx, viewer, number, { name, by, version: ticket.version, input }, doorOf(event));
+  });
+}
+
+/** What an action does; those with a form have been filled in by now. */
+async function carryOut(
+  acting: Acting,
+  action: string,
+  number: number,
+  values: Record<string, string>,
+): Promise<void> {
+  const { hearing, viewer, event } = acting;
+  const { listo } = hearing;
+  const actor = { id: viewer.id, idempotencyKey: event.id };
+  switch (action) {
+    case 'take':
+      return move(acting, number, 'take', 'agent', {});
+    case 'finish':
+      return move(acting, number, 'finish', 'agent', { solution: values.solution ?? '' });
+    case 'give':
+      return move(acting, number, 'give', 'agent', {
+        teamId: values.team ?? null,
+        assigneeId: values.assignee || null,
+        reason: values.reason || null,
+      });
+    case 'confirm':
+      return move(acting, number, 'confirm', 'requester', {});
+    case 'reopen':
+      return move(acting, number, 'reopen', 'requester', { stillBroken: values.stillBroken ?? '' });
+    case 'urgency': {
+      const urgency = URGENCIES.find((each) => each === values.urgency);
+      if (!urgency)
+        throw new ProblemError('fieldsNotValid', { fields: [{ field: 'urgency', code: 'notAChoice' }] });
+      await change(listo, actor, async (tx) => {
+        const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+        return changeFactsWithin(listo, tx, viewer, number, {
+          version: ticket.version,
+          urgency,
+        });
+      });
+      return;
+    }
+    case 'write':
+    case 'note':
+      await change(listo, actor, (tx) =>
+        writeWithin(listo, tx, viewer, number, {
+          ...{ text: values.text ?? '', readBy: values.readBy === 'requester' ? 'requester' : 'team' },
+          ...{ links: [], fileIds: [], by: doorOf(event) },
+        }),
+      );
+  }
+}
+
+async function askForTicket({ hearing, viewer, event }: Acting): Promise<Became> {
+  const { listo, chat } = hearing;
+  const { messages = [] } = event;
+  const settings = await readChatSettings(listo);
+  const isTheirOwn = messages.every(({ byId }) => byId === event.byId);
+  if (!isTheirOwn && !(isAgent(viewer) && settings.isOn)) {
+    await whisper(hearing, event, say('agentsOnly', viewer.language));
+    return { outcome: 'refused', detail: 'agentsOnly' };
+  }
+  const made = await listo.db.tables.chatMarks.findOne({ messageId: messages[0]?.id ?? '' });
+  if (made?.role === 'source') {
+    const link = linkTo(listo, made.ticketNumber, 'line');
+    await whisper(
+      hearing,
+      event,
+      say('already', viewer.language, { number: String(made.ticketNumber), link }),
+    );
+    return { outcome: 'already', ticketNumber: made.ticketNumber };
+  }
+  await chat.openForm({
+    roomId: event.roomId,
+    personId: event.byId!,
+    form: await ticketForm(hearing, viewer, event),
+  });
+  return { outcome: 'asked' };
+}
+
+async function decideBy(
+  { hearing, viewer, event }: Acting,
+  askId: string,
+  decision: 'approve' | 'decline',
+  words: string,
+): Promise<Became> {
+  const { listo } = hearing;
+  await decide(
+    listo,
+    viewer.id,
+    { id: viewer.id, idempotencyKey: event.id },
+    askId,
+    { decision, words },
+    'directMessage',
+  );
+  await whisper(hearing, event, say('decided', viewer.language));
+  return { outcome: 'decided', detail: decision };
+}
+
+/** A button was pressed on a message, or the action beside any message. */
+export async function hearAction(acting: Acting): Promise<Became> {
+  const { hearing, viewer, event } = acting;
+  const { listo, chat } = hearing;
+  if (event.action === 'ticket') return askForTicket(acting);
+  const action = event.action ?? '';
+  const [separate, numbered] = action.split(':');
+  const mark = await listo.db.tables.chatMarks.findOne({ messageId: event.messages?.[0]?.id ?? '' });
+  const number = mark?.ticketNumber ?? Number(numbered);
+  const ticket = Number.isSafeInteger(number) ? await listo.db.tables.tickets.findOne({ number }) : null;
+  if (!ticket) return { outcome: 'unknownMessage' };
+  if (mark?.role === 'ask' && action === 'approve') return decideBy(acting, mark.wordsId!, 'approve', '');
+  // Someone without the right is told before they fill anything in.
+  const needed = mark?.role === 'direct' ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
+  await requireTicket(listo, viewer, number, needed);
+  const form = await actionForm(listo, viewer, separate!, ticket);
+  if (form) {
+    const callback = { ...form.callback, ...(mark?.role === 'ask' && { askId: mark.wordsId }) };
+    await chat.openForm({ roomId: event.roomId, personId: event.byId!, form: { ...form, callback } });
+    return { outcome: 'asked', ticketNumber: number };
+  }
+  await carryOut(acting, action, number, {});
+  return { outcome: 'done', detail: action, ticketNumber: number };
+}
+
+/** A form came back. */
+export async function hearForm(acting: Acting): Promise<Became> {
+  const { hearing, viewer, event } = acting;
+  const { callback = {}, values = {} } = event;
+  if (callback.do === 'decline' && typeof callback.askId === 'string')
+    return decideBy(acting, callback.askId, 'decline', values.words ?? '');
+  if (callback.do !== 'ticket') {
+    const number = Number(callback.number);
+    await carryOut(acting, String(callback.do), number, values);
+    return { outcome: 'done', detail: String(callback.do), ticketNumber: number };
+  }
+  const asked = unseal(hearing.secret, callback.sealed) as SealedTicket | null;
+  if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');
+  const { messages } = asked;
+  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+    ...{ requesterId: values.requester || viewer.id, serviceId: values.service || 'other', messages },
+    title: values.title ?? '',
+    // To whom it goes is the agents' to say.
+    ...(isAgent(viewer) && { teamId: values.team || null, assigneeId: values.assignee || null }),
+    ...{
+      urgency: values.urgency || null,
+      room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
+    },
+  });
+  const { listo } = hearing;
+  const said = say('madeYou', viewer.language, {
+    number: String(number),
+    link: linkTo(listo, number, 'card'),
+  });
+  await queueChat(
+    listo,
+    undefined,
+    {
+      ...{ do: 'say', text: said, forId: event.byId, threadId: null },
+      actions: isAgent(viewer)
+        ? [
+            { id: `give:${number}`, name: say('give', viewer.language) },
+            { id: `note:${number}`, name: say('note', viewer.language) },
+          ]
+        : [],
+    },
+    { roomId: event.roomId },
+  );
+  return { outcome: 'newTicket', ticketNumber: number };
+}

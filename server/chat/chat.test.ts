@@ -1,0 +1,342 @@
+import { nanoid } from 'nanoid';
+import { KIOSK, startChatTest, textsOf, type ChatTest } from '../testing/chat';
+import { until } from '../testing/harness';
+
+/** Tickets made, worked on and decided from the workplace chat. */
+let chat: ChatTest;
+beforeAll(async () => {
+  chat = await startChatTest('chat');
+});
+afterAll(() => chat.end());
+
+test('people talk in rooms, in threads and directly; who is not in a closed room sees nothing of it', async () => {
+  const [tomas, lena, ana] = await Promise.all(['tomas', 'lena', 'ana'].map(chat.rooms));
+  const id = await tomas!.say('alder', 'The queue is at the gate');
+  await lena!.say('alder', 'Thanks, coming', id);
+  expect(await ana!.sees('alder', (message) => message.id === id)).toMatchObject({
+    replies: 1,
+    text: 'The queue is at the gate',
+  });
+  expect((await ana!.call('GET', '/rooms/gannet')).status).toBe(404);
+  const answer = await tomas!.call('POST', '/directs', { personIds: ['c-lena'] });
+  const body = answer.body as { id: string };
+  await tomas!.say(body.id, 'just us');
+  expect(await lena!.read(body.id)).toMatchObject([{ text: 'just us' }]);
+  expect((await ana!.call('GET', `/rooms/${body.id}`)).status).toBe(404);
+  expect((await ana!.call('GET', '/search?q=just%20us')).body).toEqual([]);
+  // The same message twice is one.
+  await tomas!.say(body.id, 'once', null, 'the-same-key');
+  await tomas!.say(body.id, 'once', null, 'the-same-key');
+  expect((await lena!.read(body.id)).filter(({ text }) => text === 'once')).toHaveLength(1);
+  expect(
+    (await tomas!.call('POST', '/rooms/alder/messages', { text: 'x'.repeat(100_000), key: nanoid() })).status,
+  ).toBe(422);
+});
+
+test('a first message in the asking room becomes a ticket with a line that stays current, and its thread is the ticket’s', async () => {
+  const [tomas, bia] = await Promise.all(['tomas', 'bia'].map(chat.rooms));
+  const before = await chat.latest();
+  const id = await tomas!.say('desk', 'Hi all, the ticket printer at window 2 prints twice. Thanks');
+  const line = await tomas!.sees('desk', ({ card }) => card !== null && card.number > before);
+  expect(line.card).toMatchObject({ title: 'The ticket printer at window 2 prints twice' });
+  const { number } = line.card!;
+  expect(await chat.ticketOf(number, 'tomas')).toMatchObject({ via: 'room', requester: { id: 'tomas' } });
+  // Nothing is made twice of it.
+  const marks = await chat.app.listo.db.tables.chatMarks.find({ ticketNumber: number, role: 'source' });
+  expect(marks).toMatchObject([{ messageId: id }]);
+  await tomas!.say('desk', 'It is the left one', line.id);
+  await until(
+    () => chat.ticketOf(number, 'tomas'),
+    (seen) => textsOf(seen).includes('It is the left one'),
+  );
+  await chat.move('bia', number, 'take');
+  await tomas!.sees('desk', ({ card }) => card?.number === number && card.facts.includes('in work'));
+  // What the agent writes to the requester stands in the thread; a note does not.
+  await chat.write('bia', number, 'Secret of the team', 'team');
+  await chat.write('bia', number, 'I look at it now', 'requester');
+  await bia!.sees('desk', ({ text }) => text.includes('I look at it now'), line.id);
+  expect((await tomas!.read('desk', line.id)).some(({ text }) => text.includes('Secret'))).toBe(false);
+});
+
+test('the team’s room: a card comes, is acted on, and its thread is the team’s', async () => {
+  const [rui, hanna] = await Promise.all(['rui', 'hanna'].map(chat.rooms));
+  const number = await chat.fromPortal('Kiosk 3 frozen');
+  const card = await rui!.sees('onboard', (message) => message.card?.number === number);
+  expect(card.card!.facts).toMatch(/Tomás Veiga .* P\d .* received · nobody has it yet/);
+  expect(card.card!.dueAt).not.toBeNull();
+  await rui!.act('take', card.id);
+  await until(
+    () => chat.ticketOf(number, 'rui'),
+    ({ assignee }) => assignee?.id === 'rui',
+  );
+  await rui!.sees(
+    'onboard',
+    (message) => message.id === card.id && message.card!.facts.includes('in work · Rui Bastos'),
+  );
+  await hanna!.say('onboard', 'It is the cable again', card.id);
+  const ticket = await until(
+    () => chat.ticketOf(number, 'rui'),
+    (seen) => textsOf(seen).includes('It is the cable again'),
+  );
+  expect(ticket.entries.find(({ message }) => message?.text === 'It is the cable again')).toMatchObject({
+    type: 'noted',
+    via: 'room',
+    actor: { id: 'hanna' },
+  });
+  expect(textsOf(await chat.ticketOf(number, 'tomas'))).not.toContain('It is the cable again');
+  // It is not said a second time where it came from.
+  await chat.write('hanna', number, 'From the Desk', 'team');
+  await rui!.sees('onboard', ({ text }) => text.includes('From the Desk'), card.id);
+  expect((await rui!.read('onboard', card.id)).filter(({ text }) => text.includes('cable'))).toHaveLength(1);
+});
+
+test('what is the team’s leaves by no door that a requester can read', async () => {
+  const tomas = await chat.rooms('tomas');
+  const before = await chat.latest();
+  await tomas.say('desk', 'Listo, kiosk 9 is dark');
+  const { card } = await tomas.sees('desk', (message) => (message.card?.number ?? 0) > before);
+  const { number } = card!;
+  const { version } = await chat.ticketOf(number, 'bia');
+  await (
+    await chat.app.as('bia')
+  ).call('POST', `/tickets/${number}/moves`, {
+    name: 'give',
+    by: 'agent',
+    version,
+    input: { teamId: 'onboard' },
+  });
+  await chat.write('rui', number, 'TEAM ONLY', 'team');
+  await chat.write('rui', number, 'FOR ALL', 'requester');
+  const rui = await chat.rooms('rui');
+  await until(
+    () =>
+      chat.app.listo.db.select<{ text: string }>(
+        "SELECT text FROM room_messages WHERE text LIKE '%FOR ALL%'",
+      ),
+    // The room where it was asked, the direct talk, and the team's room.
+    (said) => said.length === 3,
+  );
+  const said = await chat.app.listo.db.select<{ roomId: string }>(
+    "SELECT roomId FROM room_messages WHERE text LIKE '%TEAM ONLY%'",
+  );
+  expect(said).toEqual([{ roomId: 'onboard' }]);
+  expect(await rui.read('onboard')).not.toHaveLength(0);
+  const mails = await chat.app.listo.db.select("SELECT 1 FROM stand_in_mails WHERE text LIKE '%TEAM ONLY%'");
+  expect(mails).toEqual([]);
+});
+
+test('what goes to a confidential team is no longer said where it was asked', async () => {
+  const tomas = await chat.rooms('tomas');
+  const before = await chat.latest();
+  await tomas.say('desk', 'Listo, the lamp over my desk is out');
+  const line = await tomas.sees('desk', (message) => (message.card?.number ?? 0) > before);
+  const { number } = line.card!;
+  // Wherever the words led it: someone of the team that has it gives it on.
+  const { team } = await chat.ticketOf(number, 'tomas');
+  const [member] = await chat.app.listo.db.tables.members.find({ teamId: team.id });
+  await chat.move(member!.personId, number, 'give', { teamId: 'people' });
+  await chat.write('sofia', number, 'In confidence: forty days', 'requester');
+  const talk = await tomas.listoRoom();
+  const root = await tomas.sees(talk, ({ card }) => card?.number === number);
+  await tomas.sees(talk, ({ text }) => text.includes('forty days'), root.id);
+  const said = await chat.app.listo.db.select<{ roomId: string }>(
+    "SELECT roomId FROM room_messages WHERE text LIKE '%forty days%'",
+  );
+  expect(said).toEqual([{ roomId: talk }]);
+});
+
+test('the requester’s direct talk: told there, answers there, confirms there', async () => {
+  const tomas = await chat.rooms('tomas');
+  const number = await chat.fromPortal('Kiosk 5 frozen');
+  await chat.move('rui', number, 'take', {});
+  await chat.write('rui', number, 'Which lamp is on?', 'requester');
+  const talk = await tomas.listoRoom();
+  const root = await tomas.sees(talk, ({ card }) => card?.number === number);
+  await tomas.sees(talk, ({ text }) => text === 'Rui Bastos: Which lamp is on?', root.id);
+  await tomas.say(talk, 'The red one', root.id);
+  const ticket = await until(
+    () => chat.ticketOf(number, 'rui'),
+    (seen) => textsOf(seen).includes('The red one'),
+  );
+  expect(ticket.entries.find(({ message }) => message?.text === 'The red one')).toMatchObject({
+    via: 'directMessage',
+    actor: { id: 'tomas' },
+  });
+  await chat.move('rui', number, 'finish', { solution: 'Reseated the cable' });
+  await tomas.sees(talk, ({ text }) => text === 'It is done: Reseated the cable', root.id);
+  const done = await tomas.sees(
+    talk,
+    ({ id, card }) => id === root.id && card!.actions.some(({ id: name }) => name === 'confirm'),
+  );
+  await tomas.act('confirm', done.id);
+  await until(
+    () => chat.ticketOf(number, 'tomas'),
+    ({ state }) => state === 'closed',
+  );
+  // Someone else can do nothing from it.
+  const lena = await chat.rooms('lena');
+  expect((await lena.act('confirm', done.id)).status).toBe(404);
+});
+
+test('an approver decides in their direct talk', async () => {
+  const ana = await chat.rooms('ana');
+  const tomas = await chat.app.as('tomas');
+  const body = {
+    serviceId: 'gate-scanner',
+    title: 'Scanner 7',
+    answers: { site: 'Port Alder', sort: 'hand', count: 1 },
+  };
+  const { number } = (await tomas.call('POST', '/tickets', body)).body as { number: number };
+  const talk = await ana.listoRoom();
+  const ask = await ana.sees(
+    talk,
+    ({ text, actions }) => text.startsWith(`${number} ·`) && actions.length === 2,
+  );
+  expect(ask.text).toContain('€340.00');
+  await ana.act('approve', ask.id);
+  const ticket = await until(
+    () => chat.ticketOf(number, 'tomas'),
+    ({ state }) => state === 'received',
+  );
+  expect(ticket.entries.find(({ type }) => type === 'decided')).toMatchObject({
+    via: 'directMessage',
+    actor: { id: 'ana' },
+  });
+});
+
+test('an agent makes a ticket of what someone said, from a form that guesses; it is made once', async () => {
+  const [bia, lena] = await Promise.all(['bia', 'lena'].map(chat.rooms));
+  const first = await lena!.say('alder', 'gate 4 at Quell went dark');
+  const second = await lena!.say('alder', 'and gate 5 as well');
+  await bia!.act('ticket', second, first);
+  const change = await until(
+    () => chat.app.listo.db.tables.roomChanges.find({ kind: 'form', forId: 'c-bia' }),
+    (found) => found.length === 1,
+  );
+  const form = change[0]!.body as { fields: { name: string; value: string }[]; callback: object };
+  const values = Object.fromEntries(form.fields.map(({ name, value }) => [name, value]));
+  expect(values).toMatchObject({ title: 'Gate 4 at Quell went dark', requester: 'lena' });
+  const before = await chat.latest();
+  await bia!.call('POST', '/form', {
+    roomId: 'alder',
+    callback: form.callback,
+    values: { ...values, service: 'other' },
+  });
+  const { card } = await lena!.sees('alder', (message) => (message.card?.number ?? 0) > before);
+  const ticket = await chat.ticketOf(card!.number, 'bia');
+  expect(ticket).toMatchObject({ requester: { id: 'lena' }, raisedBy: { id: 'bia' }, via: 'room' });
+  expect(textsOf(ticket)).toContain('Lena Storm: gate 4 at Quell went dark\nLena Storm: and gate 5 as well');
+  // It is no answer of the team's.
+  expect(ticket.clocks.find(({ measures }) => measures === 'firstAnswer')?.state ?? 'running').toBe(
+    'running',
+  );
+  await bia!.act('ticket', first);
+  await bia!.sees('alder', ({ forId, text }) => forId === 'c-bia' && text.startsWith('That is '));
+  // What they reworded stands on the thread as such; what they said stays.
+  await lena!.call('PUT', `/messages/${first}`, { text: 'gate 6 at Quell went dark' });
+  const reworded = await until(
+    () => chat.ticketOf(card!.number, 'bia'),
+    ({ entries }) => entries.some(({ type }) => type === 'reworded'),
+  );
+  expect(textsOf(reworded)[0]).toContain('gate 4');
+  // Others make no tickets of what is not theirs.
+  const tomas = await chat.rooms('tomas');
+  await tomas.act('ticket', second);
+  await tomas.sees('alder', ({ forId, text }) => forId === 'c-tomas' && text.startsWith('Only agents'));
+});
+
+test('a message out: tried first, then sent when it happens', async () => {
+  const helder = await chat.app.as('helder');
+  const body = {
+    name: 'P1 anywhere',
+    event: 'reopened',
+    teamId: null,
+    roomId: 'weather',
+    personId: null,
+    words: '{priority} {title}: {titel}',
+  };
+  expect((await helder.call('POST', '/chat/notices', body)).status).toBe(422);
+  const words = 'Again broken: {number} {title}';
+  const { id } = (await helder.call('POST', '/chat/notices', { ...body, words })).body as { id: string };
+  expect((await helder.call('PUT', `/chat/notices/${id}/state`, { isOn: true })).status).toBe(409);
+  await helder.call('POST', `/chat/notices/${id}/trials`);
+  const tomas = await chat.rooms('tomas');
+  await tomas.sees('weather', ({ text }) => text.startsWith('(a trial;'));
+  expect((await helder.call('PUT', `/chat/notices/${id}/state`, { isOn: true })).status).toBe(200);
+  const number = await chat.fromPortal('Kiosk 12 frozen');
+  for (const [name, by, who, input] of [
+    ['finish', 'agent', 'rui', { solution: 'Done' }],
+    ['reopen', 'requester', 'tomas', { stillBroken: 'No' }],
+  ] as const) {
+    const { version } = await chat.ticketOf(number, who);
+    await (await chat.app.as(who)).call('POST', `/tickets/${number}/moves`, { name, by, version, input });
+  }
+  await tomas.sees('weather', ({ text }) => text.startsWith(`Again broken: ${number} Kiosk 12 frozen`));
+});
+
+test('a form that was not opened so, or for someone else, makes nothing', async () => {
+  const [lena, tomas] = await Promise.all(['lena', 'tomas'].map(chat.rooms));
+  const said = await lena!.say('alder', 'my screen flickers');
+  await lena!.act('ticket', said);
+  const [opened] = await until(
+    () => chat.app.listo.db.tables.roomChanges.find({ kind: 'form', forId: 'c-lena' }),
+    (found) => found.length === 1,
+  );
+  const { callback } = opened!.body as { callback: { do: string; sealed: string } };
+  const before = await chat.latest();
+  const values = { title: 'Not so', service: 'other' };
+  const messages = [{ id: 'x', threadId: null, byId: 'c-rui', at: 0, text: 'I said so', files: [] }];
+  for (const forged of [
+    callback,
+    { do: 'ticket', messages },
+    { do: 'ticket', sealed: `${callback.sealed}x` },
+  ])
+    await tomas!.call('POST', '/form', { roomId: 'alder', callback: forged, values });
+  await lena!.call('POST', '/form', { roomId: 'alder', callback, values: { ...values, title: 'Flickers' } });
+  await until(chat.latest, (number) => number > before);
+  expect(await chat.latest()).toBe(before + 1);
+  expect(await chat.ticketOf(before + 1, 'lena')).toMatchObject({ title: 'Flickers' });
+});
+
+test('quiet hours and the choice of doors hold', async () => {
+  const lena = await chat.app.as('lena');
+  expect(
+    (await lena.call('PUT', '/me/chat', { wantsChat: false, wantsMail: false, quiet: null })).status,
+  ).toBe(422);
+  expect(
+    (await lena.call('PUT', '/me/chat', { wantsChat: false, wantsMail: true, quiet: null })).status,
+  ).toBe(200);
+  const make = async (title: string): Promise<number> =>
+    (
+      (await lena.call('POST', '/tickets', { serviceId: 'kiosk', title, answers: KIOSK })).body as {
+        number: number;
+      }
+    ).number;
+  const say = async (number: number) =>
+    (await chat.app.as('rui')).call('POST', `/tickets/${number}/messages`, {
+      text: 'Hello',
+      readBy: 'requester',
+      links: [],
+      fileIds: [],
+    });
+  const first = await make('By mail alone');
+  await say(first);
+  await until(
+    () => chat.app.listo.db.tables.mailOut.find({ ticketNumber: first, toId: 'lena' }),
+    (rows) => rows.length > 0,
+  );
+  expect(await chat.app.listo.db.tables.chatOut.find({ ticketNumber: first, personId: 'lena' })).toEqual([]);
+  const minute = new Date(chat.app.clock.now()).getUTCHours() * 60;
+  await lena.call('PUT', '/me/chat', {
+    wantsChat: true,
+    wantsMail: false,
+    quiet: { from: minute, to: (minute + 120) % 1440 },
+  });
+  const second = await make('Quiet now');
+  await say(second);
+  const [row] = await until(
+    () => chat.app.listo.db.tables.chatOut.find({ ticketNumber: second, personId: 'lena' }),
+    (rows) => rows.length > 0,
+  );
+  expect(row!.nextAt - chat.app.clock.now()).toBeGreaterThan(3_000_000);
+});

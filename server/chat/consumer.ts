@@ -1,0 +1,149 @@
+import type { Transaction } from 'sequelize';
+import { mayLeave, type NoticeEvent } from '../../core/chat';
+import type { Consumer } from '../journal/consumer';
+import type { JournalRow } from '../journal/model';
+import type { Listo } from '../listo';
+import type { TicketRecord } from '../tickets/model';
+import type { ChatMarkRow, ChatNoticeRow, ChatRoomRow } from './model';
+import { queueChat } from './queue';
+import { findChat } from './signing';
+
+type Around = {
+  tickets: Map<number, TicketRecord>;
+  rooms: ChatRoomRow[];
+  notices: ChatNoticeRow[];
+  marks: ChatMarkRow[];
+  /** Tickets and rooms for which a card is on its way or there: "number roomId". */
+  carded: Set<string>;
+  /** Tickets of which all messages will be made current. */
+  updated: Set<number>;
+};
+
+async function readAround(listo: Listo, tx: Transaction, numbers: number[]): Promise<Around> {
+  const { tables, select } = listo.db;
+  const within = { transaction: tx };
+  const tickets = await tables.tickets.find({ number: numbers }, within);
+  const cards = await select<{ ticketNumber: number; roomId: string }>(
+    "SELECT ticketNumber, roomId FROM chat_out WHERE kind = 'card' AND ticketNumber IN (:numbers)",
+    { numbers },
+    tx,
+  );
+  const updates = await select<{ ticketNumber: number }>(
+    "SELECT ticketNumber FROM chat_out WHERE kind = 'update' AND state = 'waiting' AND ticketNumber IN (:numbers)",
+    { numbers },
+    tx,
+  );
+  return {
+    tickets: new Map(tickets.map((ticket) => [ticket.number, ticket])),
+    rooms: await tables.chatRooms.find({ state: 'on' }, within),
+    notices: await tables.chatNotices.find({ isOn: true }, within),
+    marks: await tables.chatMarks.find({ ticketNumber: numbers }, within),
+    carded: new Set(cards.map(({ ticketNumber, roomId }) => `${ticketNumber} ${roomId}`)),
+    updated: new Set(updates.map(({ ticketNumber }) => ticketNumber)),
+  };
+}
+
+const isUpcoming = ({ state, heldFor }: TicketRecord): boolean => state === 'held' && heldFor === 'approval';
+
+/** A card for a ticket that has come to a team whose room is connected; once in each room. */
+async function cardIt(listo: Listo, tx: Transaction, ticket: TicketRecord, around: Around): Promise<void> {
+  if (isUpcoming(ticket)) return;
+  for (const { roomId, job, teamId } of around.rooms) {
+    const key = `${ticket.number} ${roomId}`;
+    if (job !== 'team' || teamId !== ticket.teamId || around.carded.has(key)) continue;
+    around.carded.add(key);
+    await queueChat(listo, tx, { do: 'card' }, { ticketNumber: ticket.number, roomId });
+  }
+}
+
+/** Words of the thread go to the ticket's threads in chat: where they may, and not back to where they came from. */
+async function passWords(
+  listo: Listo,
+  tx: Transaction,
+  { data, ticketNumber }: JournalRow,
+  ticket: TicketRecord,
+  around: Around,
+): Promise<void> {
+  const { tables } = listo.db;
+  const messageId = typeof data.messageId === 'string' ? data.messageId : null;
+  if (messageId === null) return;
+  const message = await tables.messages.findOne({ id: messageId }, tx);
+  if (!message) return;
+  const said = await tables.chatMarks.find(
+    { ticketNumber: ticketNumber!, role: 'words', wordsId: messageId },
+    { transaction: tx },
+  );
+  const cameFrom = new Set(said.map(({ roomId }) => roomId));
+  const roots = [
+    ...around.rooms.flatMap(({ roomId, job }) =>
+      job === 'team' && around.carded.has(`${ticket.number} ${roomId}`)
+        ? [{ roomId, role: 'card' as const }]
+        : [],
+    ),
+    ...around.marks.flatMap(({ roomId, role }) =>
+      role === 'line' ? [{ roomId, role: 'line' as const }] : [],
+    ),
+  ];
+  for (const { roomId, role } of roots) {
+    if (cameFrom.has(roomId) || !mayLeave(message.readBy, role === 'card' ? 'teamRoom' : 'askRoom')) continue;
+    await queueChat(listo, tx, { do: 'words', messageId, role }, { ticketNumber: ticket.number, roomId });
+  }
+}
+
+const NOTICED: Record<NoticeEvent, (entry: JournalRow, ticket: TicketRecord) => boolean> = {
+  newTicket: ({ type }) => type === 'sent',
+  priorityOne: ({ type, changes }, { priority }) =>
+    priority === 'P1' && (type === 'sent' || changes.priority !== undefined),
+  late: ({ type }) => type === 'late',
+  reopened: ({ type }) => type === 'reopened',
+  done: ({ type }) => type === 'done',
+};
+
+async function notice(
+  listo: Listo,
+  tx: Transaction,
+  entry: JournalRow,
+  ticket: TicketRecord,
+  { notices }: Around,
+): Promise<void> {
+  for (const { id, event, teamId, roomId, personId } of notices)
+    if (
+      (teamId === null || teamId === ticket.teamId) &&
+      !ticket.isConfidential &&
+      NOTICED[event](entry, ticket)
+    )
+      await queueChat(
+        listo,
+        tx,
+        { do: 'notice', noticeId: id, isTrial: false },
+        { ticketNumber: ticket.number, id: `n${entry.id}-${id}`.slice(0, 40), roomId, personId },
+      );
+}
+
+/** What follows from the journal in chat: cards, what is said in their threads, and notices. */
+export const chatConsumer: Consumer = {
+  name: 'chat',
+  async handle(listo, entries, tx) {
+    const ofTickets = entries.filter(({ ticketNumber }) => ticketNumber !== null);
+    if (ofTickets.length === 0 || !(await findChat(listo))) return;
+    const around = await readAround(listo, tx, [
+      ...new Set(ofTickets.map(({ ticketNumber }) => ticketNumber!)),
+    ]);
+    if (around.rooms.length + around.notices.length + around.marks.length === 0) return;
+    for (const entry of ofTickets) {
+      const ticket = around.tickets.get(entry.ticketNumber!);
+      if (!ticket) continue;
+      await cardIt(listo, tx, ticket, around);
+      await passWords(listo, tx, entry, ticket, around);
+      await notice(listo, tx, entry, ticket, around);
+      const isShown = around.marks.some(
+        ({ ticketNumber, role }) => ticketNumber === ticket.number && role !== 'words',
+      );
+      const isOnItsWay = around.rooms.some(({ roomId }) => around.carded.has(`${ticket.number} ${roomId}`));
+      const isNew = entry.type === 'sent';
+      if (isNew || (!isShown && !isOnItsWay) || around.updated.has(ticket.number)) continue;
+      around.updated.add(ticket.number);
+      await queueChat(listo, tx, { do: 'update' }, { ticketNumber: ticket.number });
+    }
+  },
+};

@@ -1,0 +1,183 @@
+import type { ChatEvent, ToldMessage } from '../../contract/rooms';
+import { toTitle, type ChatField, type ChatForm } from '../../core/chat';
+import type { Language } from '../../core/forms';
+import { inLanguage } from '../../core/knowledge';
+import { isAgent } from '../../core/rights';
+import { URGENCIES } from '../../core/tickets';
+import { listServices } from '../catalogue/services';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import type { TicketRecord } from '../tickets/model';
+import { guessService } from './guess';
+import type { Hearing } from './make';
+import { findByChatId } from './identities';
+import { say } from './says';
+import { seal } from './seal';
+import { readChatSettings } from './settings';
+
+const URGENCY_WORDS: Record<(typeof URGENCIES)[number], Record<Language, string>> = {
+  stopsWork: { en: 'work has stopped', pt: 'o trabalho parou' },
+  slowsWork: { en: 'work is slower', pt: 'o trabalho anda devagar' },
+  canWait: { en: 'it can wait', pt: 'pode esperar' },
+};
+
+export const urgencyChoices = (language: Language) =>
+  URGENCIES.map((value) => ({ value, label: URGENCY_WORDS[value][language] }));
+
+async function teamChoices(listo: Listo, language: Language) {
+  const teams = await listo.db.tables.teams.find({}, { order: ['id'] });
+  return teams
+    .filter(({ isConfidential }) => !isConfidential)
+    .map(({ id, name }) => ({ value: id, label: inLanguage(name, language) }));
+}
+
+async function memberChoices(listo: Listo, teamIds: string[]) {
+  if (teamIds.length === 0) return [];
+  const rows = await listo.db.select<{ id: string; name: string }>(
+    'SELECT DISTINCT p.id, p.name FROM team_members m JOIN people p ON p.id = m.personId WHERE m.teamId IN (:teamIds) AND p.leftAt IS NULL ORDER BY p.name',
+    { teamIds },
+  );
+  return rows.map(({ id, name }) => ({ value: id, label: name }));
+}
+
+/** What the form of a ticket carries: the messages, and for whom it was opened. */
+export type SealedTicket = { messages: ToldMessage[]; forId: string };
+
+/** The form in which a ticket is made of messages: guessed from their words, with how sure that is; all can be corrected. */
+export async function ticketForm(
+  { listo, chat, secret }: Hearing,
+  viewer: SignedIn,
+  { messages = [] }: ChatEvent,
+): Promise<ChatForm> {
+  const { language } = viewer;
+  const { fields, name, presetServiceId } = await readChatSettings(listo);
+  const agent = isAgent(viewer);
+  const first = messages[0] as ToldMessage;
+  const words = messages.map(({ text }) => text).join('\n');
+  const writer = first.byId === null ? null : await findByChatId(listo, chat, first.byId);
+  const requester = agent && writer ? writer : viewer;
+  const guess = await guessService(listo, viewer, words);
+  const serviceId = guess.serviceId === 'other' && presetServiceId ? presetServiceId : guess.serviceId;
+  const services = await listServices(listo, requester.id);
+  const none = { value: '', label: '–' };
+  const all: Record<string, ChatField | null> = {
+    requester: agent
+      ? {
+          ...{ name: 'requester', label: say('requester', language), kind: 'choice', value: requester.id },
+          choices: [requester, ...(requester.id === viewer.id ? [] : [viewer])].map(({ id, name: who }) => ({
+            value: id,
+            label: who,
+          })),
+        }
+      : null,
+    service: {
+      ...{ name: 'service', label: say('service', language), kind: 'choice', value: serviceId },
+      choices: services.map(({ id, title }) => ({ value: id, label: title[language] })),
+      note:
+        guess.sureness === null
+          ? say('guessed', language)
+          : say('sure', language, { percent: String(Math.round(guess.sureness * 100)) }),
+    },
+    team: agent
+      ? {
+          ...{ name: 'team', label: say('team', language), kind: 'choice', value: '' },
+          choices: [
+            { value: '', label: say('teamOfService', language) },
+            ...(await teamChoices(listo, language)),
+          ],
+        }
+      : null,
+    assignee: agent
+      ? {
+          ...{ name: 'assignee', label: say('assignee', language), kind: 'choice', value: '' },
+          choices: [
+            none,
+            ...(await memberChoices(
+              listo,
+              viewer.teams.map(({ teamId }) => teamId),
+            )),
+          ],
+        }
+      : null,
+    urgency: {
+      ...{ name: 'urgency', label: say('priority', language), kind: 'choice', value: 'slowsWork' },
+      choices: urgencyChoices(language),
+    },
+  };
+  return {
+    title: name[language],
+    fields: [
+      { name: 'title', label: say('title', language), kind: 'line', value: toTitle(words), needed: true },
+      ...fields.flatMap((field) => all[field] ?? []),
+    ],
+    submit: say('formSubmit', language),
+    callback: { do: 'ticket', sealed: seal(secret, { messages, forId: viewer.id } satisfies SealedTicket) },
+  };
+}
+
+/** The form that an action on a card opens; null where it needs none. */
+export async function actionForm(
+  listo: Listo,
+  { language }: SignedIn,
+  action: string,
+  ticket: TicketRecord,
+): Promise<ChatForm | null> {
+  const form = (fields: ChatField[], named: Parameters<typeof say>[0]): ChatForm => ({
+    title: `${ticket.number} · ${say(named, language).replace(' …', '')}`,
+    ...{ fields, submit: say('formSubmit', language), callback: { do: action, number: ticket.number } },
+  });
+  const words = (label: Parameters<typeof say>[0], name: string): ChatField => ({
+    ...{ name, label: say(label, language), kind: 'text', value: '', needed: true },
+  });
+  switch (action) {
+    case 'write':
+    case 'note':
+      return form(
+        [
+          {
+            ...{ name: 'readBy', label: say('readBy', language), kind: 'choice' },
+            value: action === 'note' ? 'team' : 'requester',
+            choices: [
+              { value: 'requester', label: say('toRequester', language) },
+              { value: 'team', label: say('toTeam', language) },
+            ],
+          },
+          words('words', 'text'),
+        ],
+        'write',
+      );
+    case 'give':
+      return form(
+        [
+          {
+            ...{ name: 'team', label: say('team', language), kind: 'choice', value: ticket.teamId },
+            choices: await teamChoices(listo, language),
+          },
+          {
+            ...{ name: 'assignee', label: say('assignee', language), kind: 'choice', value: '' },
+            choices: [{ value: '', label: '–' }, ...(await memberChoices(listo, [ticket.teamId]))],
+          },
+          { ...words('reason', 'reason'), needed: false },
+        ],
+        'give',
+      );
+    case 'finish':
+      return form([words('solution', 'solution')], 'finish');
+    case 'reopen':
+      return form([words('stillBroken', 'stillBroken')], 'reopen');
+    case 'decline':
+      return form([words('reason', 'words')], 'decline');
+    case 'urgency':
+      return form(
+        [
+          {
+            ...{ name: 'urgency', label: say('priority', language), kind: 'choice', value: ticket.urgency },
+            choices: urgencyChoices(language),
+          },
+        ],
+        'urgency',
+      );
+    default:
+      return null;
+  }
+}

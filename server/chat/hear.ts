@@ -1,0 +1,224 @@
+import type { ChatEvent, ToldMessage } from '../../contract/rooms';
+import { readAddressed, takeInOrder } from '../../core/chat';
+import { createRights, may } from '../../core/rights';
+import { change } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { FileStore } from '../files/store';
+import type { Listo } from '../listo';
+import { append } from '../journal/append';
+import type { SignedIn } from '../sessions/viewer';
+import { findGuarded } from '../tickets/guard';
+import { writeWithin } from '../tickets/messages';
+import { hearAction, hearForm, whisper } from './act';
+import { linkTo } from './compose';
+import { ChatAway, createConnector } from './connector';
+import { guessService } from './guess';
+import { findByChatId } from './identities';
+import { makeTicketOf, shortened, takeFiles, type Hearing } from './make';
+import type { ChatInRow, ChatMarkRow } from './model';
+import { refuseStrangers } from './rooms';
+import { say } from './says';
+import { findChat } from './signing';
+import { talkInChat } from './talk';
+
+export type Became = { outcome: string; detail?: string; ticketNumber?: number };
+
+const BATCH = 300;
+const AT_ONCE = 16;
+/** So long an event that is missing is waited for. */
+const PATIENCE_MS = 20_000;
+const MOST_TRIES = 20;
+/** What came later than this says so. */
+const LATE_MS = 60_000;
+
+type Heard = {
+  hearing: Hearing;
+  viewer: SignedIn;
+  event: ChatEvent;
+  message: ToldMessage;
+  receivedAt: number;
+};
+
+/** Something said in a thread that is a ticket's: the same words on its thread. */
+async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
+  const { hearing, viewer, event, message, receivedAt } = heard;
+  const { listo } = hearing;
+  const { ticketNumber: number } = root;
+  const found = await findGuarded(listo, number);
+  const rights = createRights(viewer);
+  // In the team's room one speaks to the team; where the requester reads along, to all who read the ticket.
+  const readBy = root.role === 'card' ? ('team' as const) : ('requester' as const);
+  const isAllowed =
+    found &&
+    (readBy === 'team'
+      ? may(rights, 'note', found.guarded)
+      : may(rights, 'write', found.guarded) || may(rights, 'answer', found.guarded));
+  if (!isAllowed) {
+    await whisper(hearing, event, say('notYours', viewer.language, { number: String(number) }));
+    return { outcome: 'notTheirs', ticketNumber: number };
+  }
+  const fileIds = await takeFiles(hearing, viewer.id, [message]);
+  const text = message.text.trim() === '' ? '📎' : shortened(message.text);
+  const by = event.roomKind === 'listo' || event.roomKind === 'direct' ? 'directMessage' : 'room';
+  await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
+    const lateBy = receivedAt - message.at;
+    const written = await writeWithin(listo, tx, viewer, number, {
+      ...{ text, readBy, links: [], fileIds, by },
+      ...(lateBy > LATE_MS && { saidAt: message.at }),
+    });
+    await listo.db.tables.chatMarks.insertAll(
+      [
+        {
+          ...{ messageId: message.id, roomId: event.roomId, ticketNumber: number, role: 'words' },
+          ...{ personId: viewer.id, wordsId: written.messageId },
+        },
+      ],
+      tx,
+      { updates: ['wordsId'] },
+    );
+    return written;
+  });
+  return { outcome: readBy === 'team' ? 'noted' : 'answered', ticketNumber: number };
+}
+
+/** What is handed in from the typing line, or where every first message is a ticket. */
+async function handIn(
+  { hearing, viewer, event, message }: Heard,
+  words: string,
+  serviceId: string | null,
+): Promise<Became> {
+  const { listo } = hearing;
+  const guess = serviceId === null ? (await guessService(listo, viewer, words)).serviceId : serviceId;
+  const isDirect = event.roomKind === 'direct' || event.roomKind === 'listo';
+  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+    ...{ requesterId: viewer.id, serviceId: guess, messages: [message], words },
+    room: { id: event.roomId, isDirect },
+  });
+  const link = linkTo(listo, number, 'line');
+  await whisper(hearing, event, say('madeYou', viewer.language, { number: String(number), link }));
+  return { outcome: 'newTicket', ticketNumber: number };
+}
+
+async function hearMessage(heard: Heard): Promise<Became> {
+  const { hearing, event, message } = heard;
+  const { tables } = hearing.listo.db;
+  const root =
+    message.threadId === null ? null : await tables.chatMarks.findOne({ messageId: message.threadId });
+  if (root && root.role !== 'words' && root.role !== 'ask') return hearReply(heard, root);
+  const addressed = readAddressed(message.text);
+  if (addressed !== null) return handIn(heard, addressed, null);
+  if (event.roomKind === 'listo') return talkInChat(heard.hearing, heard.viewer, event, message);
+  const room = await tables.chatRooms.findOne({ roomId: event.roomId });
+  if (room?.job === 'ask' && room.isEach && message.threadId === null && room.state === 'on')
+    return handIn(heard, message.text, room.serviceId);
+  return { outcome: 'heard' };
+}
+
+/** Something that had become a ticket's was reworded or taken back: the thread says so, the journal keeps both. */
+async function hearChange({ hearing: { listo }, viewer, event, message }: Heard): Promise<Became> {
+  const mark = await listo.db.tables.chatMarks.findOne({ messageId: message.id });
+  if (mark?.role !== 'words' && mark?.role !== 'source') return { outcome: 'heard' };
+  const words = mark.wordsId === null ? null : await listo.db.tables.messages.findOne({ id: mark.wordsId });
+  await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
+    await append(listo, tx, {
+      ...{ actorId: viewer.id, via: 'room', ticketNumber: mark.ticketNumber },
+      type: event.type === 'edited' ? 'reworded' : 'takenBack',
+      audience: words?.readBy ?? 'requester',
+      data: event.type === 'edited' ? { words: shortened(message.text) } : {},
+    });
+    return { ok: true };
+  });
+  return { outcome: event.type, ticketNumber: mark.ticketNumber };
+}
+
+async function hearOne(hearing: Hearing, { body: event, receivedAt }: ChatInRow): Promise<Became> {
+  const { listo, chat } = hearing;
+  if (event.type === 'joined') {
+    const room = await listo.db.tables.chatRooms.findOne({ roomId: event.roomId });
+    if (room?.job !== 'team' || room.state !== 'on') return { outcome: 'heard' };
+    const stranger = await refuseStrangers(listo, chat, room);
+    return stranger === null ? { outcome: 'heard' } : { outcome: 'stopped', detail: stranger };
+  }
+  // By nobody of the people: an echo of what Listo said itself.
+  if (event.byId === null) return { outcome: 'echo' };
+  const viewer = await findByChatId(listo, chat, event.byId);
+  if (!viewer) {
+    if (event.type !== 'edited' && event.type !== 'deleted')
+      await whisper(hearing, event, say('unknown', 'en'));
+    return { outcome: 'unknownPerson', detail: event.byId };
+  }
+  try {
+    if (event.type === 'action') return await hearAction({ hearing, viewer, event });
+    if (event.type === 'form') return await hearForm({ hearing, viewer, event });
+    const heard = { hearing, viewer, event, message: event.message!, receivedAt };
+    return event.type === 'message' ? await hearMessage(heard) : await hearChange(heard);
+  } catch (error) {
+    // What the rules refuse will be refused again; anything else may go another time.
+    if (!(error instanceof ProblemError)) throw error;
+    const mark = await listo.db.tables.chatMarks.findOne({ messageId: event.messages?.[0]?.id ?? '' });
+    const number = mark?.ticketNumber ?? Number(event.callback?.number);
+    const isKnown = Number.isSafeInteger(number);
+    const saying = !isKnown
+      ? 'notDone'
+      : ['forbidden', 'notFound'].includes(error.problem)
+        ? 'notYours'
+        : 'refused';
+    const link = isKnown ? linkTo(listo, number, 'line') : '';
+    await whisper(hearing, event, say(saying, viewer.language, { number: String(number), link }));
+    return { outcome: 'refused', detail: error.problem };
+  }
+}
+
+async function hearRoom(hearing: Hearing, roomId: string, rows: ChatInRow[]): Promise<number> {
+  const { listo } = hearing;
+  const { tables, run } = listo.db;
+  const lastSeq = (await tables.chatHeard.findOne({ roomId }))?.lastSeq ?? 0;
+  let done = 0;
+  for (const old of rows.filter(({ seq }) => seq <= lastSeq))
+    await tables.chatIn.update({ id: old.id }, { state: 'handled', outcome: 'again' });
+  for (const row of takeInOrder(rows, lastSeq, listo.clock.now(), PATIENCE_MS)) {
+    let became: Became;
+    try {
+      became = await hearOne(hearing, row);
+    } catch (error) {
+      const tries = row.tries + 1;
+      await tables.chatIn.update({ id: row.id }, { tries });
+      if (tries < MOST_TRIES || error instanceof ChatAway) {
+        listo.log.warn({ err: error, chatIn: row.id }, 'could not be heard; trying again');
+        return done;
+      }
+      became = { outcome: 'failed', detail: (error as Error).message.slice(0, 500) };
+    }
+    const { outcome, detail = null, ticketNumber = null } = became;
+    await tables.chatIn.update({ id: row.id }, { state: 'handled', outcome, detail, ticketNumber });
+    await run(
+      'INSERT INTO chat_heard (roomId, lastSeq) VALUES (:roomId, :seq) ON DUPLICATE KEY UPDATE lastSeq = GREATEST(lastSeq, VALUES(lastSeq))',
+      { roomId, seq: row.seq },
+    );
+    done++;
+  }
+  return done;
+}
+
+/** Hears what has come from the chat: each room in its order, some rooms at once. @returns how much was heard */
+export async function hearWaiting(listo: Listo, store: FileStore): Promise<number | 'wait'> {
+  const rows = await listo.db.tables.chatIn.find(
+    { state: 'waiting' },
+    { order: ['roomId', 'seq'], limit: BATCH },
+  );
+  if (rows.length === 0) return 0;
+  const access = await findChat(listo);
+  if (!access) return 0;
+  const hearing = { listo, store, chat: createConnector(access), secret: access.secret };
+  const rooms = new Map<string, ChatInRow[]>();
+  for (const row of rows) rooms.set(row.roomId, [...(rooms.get(row.roomId) ?? []), row]);
+  const all = [...rooms];
+  let done = 0;
+  for (let i = 0; i < all.length; i += AT_ONCE) {
+    const counts = await Promise.all(
+      all.slice(i, i + AT_ONCE).map(([roomId, ofRoom]) => hearRoom(hearing, roomId, ofRoom)),
+    );
+    done += counts.reduce((sum, count) => sum + count, 0);
+  }
+  return done === 0 ? 'wait' : done;
+}

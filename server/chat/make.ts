@@ -1,0 +1,153 @@
+import type { Attachment } from 'mailparser';
+import type { ToldMessage } from '../../contract/rooms';
+import { toTitle } from '../../core/chat';
+import { URGENCIES } from '../../core/tickets';
+import { keepFiles } from '../files/keep';
+import type { FileStore } from '../files/store';
+import type { Listo } from '../listo';
+import { keepAttachments } from '../mail/attachments';
+import type { SignedIn } from '../sessions/viewer';
+import { createTicket } from '../tickets/create';
+import { insertMessage } from '../tickets/messages';
+import { makeMove } from '../tickets/move';
+import { recordChange } from '../tickets/record';
+import type { ChatConnector } from './connector';
+import { findByChatId } from './identities';
+import { queueChat } from './queue';
+
+const WORDS_LIMIT = 19_000;
+const ANSWER_LIMIT = 5_000;
+
+/** What a process needs to hear the chat. */
+export type Hearing = { listo: Listo; chat: ChatConnector; store: FileStore; secret: string };
+
+/** Files said in chat, and words that are too long for the thread as one, kept as the person's own. */
+export async function takeFiles(
+  { listo, chat, store }: Hearing,
+  personId: string,
+  messages: Pick<ToldMessage, 'files' | 'text'>[],
+): Promise<string[]> {
+  const attachments: Pick<Attachment, 'filename' | 'content' | 'size'>[] = [];
+  for (const { files, text } of messages) {
+    for (const { id } of files) {
+      const { name, content } = await chat.readFile(id);
+      attachments.push({ filename: name, content, size: content.length });
+    }
+    if (text.length > WORDS_LIMIT) {
+      const content = Buffer.from(text);
+      attachments.push({ filename: 'message.txt', content, size: content.length });
+    }
+  }
+  return (await keepAttachments(listo, store, personId, attachments)).fileIds;
+}
+
+export const shortened = (text: string): string =>
+  text.length <= WORDS_LIMIT ? text : `${text.slice(0, WORDS_LIMIT)} …`;
+
+export type Wanted = {
+  requesterId: string;
+  serviceId: string;
+  title?: string;
+  teamId?: string | null;
+  assigneeId?: string | null;
+  urgency?: string | null;
+  messages: ToldMessage[];
+  room: { id: string; isDirect: boolean };
+  /** Words that stand for the messages. */
+  words?: string;
+};
+
+/**
+ * Makes a ticket of what was said: with all of it on its thread, files too, a mark on each message so that it is not made
+ * twice, and a line in the room that stays current. All in one transaction, once for a key.
+ */
+export async function makeTicketOf(
+  hearing: Hearing,
+  viewer: SignedIn,
+  key: string,
+  wanted: Wanted,
+): Promise<{ number: number }> {
+  const { listo, chat } = hearing;
+  const { tables } = listo.db;
+  const { messages, room } = wanted;
+  const first = messages[0]!;
+  const own = wanted.words ?? first.text;
+  const fileIds = await takeFiles(hearing, viewer.id, messages);
+  const conversation: string[] = [];
+  for (const { byId, text } of messages) {
+    const by = byId === null ? null : await findByChatId(listo, chat, byId);
+    conversation.push(`${by?.name ?? '?'}: ${text}`);
+  }
+  const isOthers = messages.length > 1 || viewer.id !== wanted.requesterId;
+  const urgency = URGENCIES.find((each) => each === wanted.urgency);
+  const via = room.isDirect ? 'directMessage' : 'room';
+  return createTicket(
+    listo,
+    viewer,
+    { id: viewer.id, idempotencyKey: key },
+    {
+      ...{ serviceId: wanted.serviceId, via, alsoToldIds: [], links: [] },
+      title: (wanted.title ?? '').trim() || toTitle(own),
+      ...(wanted.requesterId !== viewer.id && { requesterId: wanted.requesterId }),
+      answers: { what: own.slice(0, ANSWER_LIMIT) },
+      fileIds: isOthers ? [] : fileIds,
+    },
+    {
+      isLenient: true,
+      ...(urgency !== undefined && { urgency }),
+      after: async (tx, number) => {
+        const ticket = (await tables.tickets.findOne({ number }, tx, true))!;
+        if (wanted.teamId && wanted.teamId !== ticket.teamId)
+          await makeMove(listo, tx, ticket, {
+            ...{ name: 'give', by: 'system', actorId: viewer.id, via, input: { teamId: wanted.teamId } },
+          });
+        if (
+          wanted.assigneeId &&
+          (await tables.members.findOne({ personId: wanted.assigneeId, teamId: ticket.teamId }, tx))
+        )
+          await recordChange(...([listo, tx, ticket, { assigneeId: wanted.assigneeId }] as const), {
+            type: 'routed',
+            actorId: viewer.id,
+            via,
+            audience: 'team',
+            data: { personId: wanted.assigneeId },
+          });
+        if (isOthers || own.length > ANSWER_LIMIT) {
+          // What was said before there was a ticket is no answer of the team's.
+          const messageId = await insertMessage(listo, tx, {
+            ...{
+              ticketNumber: number,
+              authorId: wanted.requesterId,
+              via,
+              readBy: 'requester',
+              isByTeam: false,
+            },
+            text: shortened(conversation.join('\n')),
+          });
+          if (isOthers && fileIds.length > 0)
+            await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
+          const recorded = { type: 'conversation', actorId: viewer.id, via, data: { messageId } } as const;
+          await recordChange(listo, tx, ticket, {}, recorded);
+        }
+        // What is marked already belongs to another ticket, and stays its own.
+        const marked = await tables.chatMarks.find(
+          { messageId: messages.map(({ id }) => id) },
+          { transaction: tx },
+        );
+        const source = { roomId: room.id, ticketNumber: number, role: 'source' as const };
+        await tables.chatMarks.insertAll(
+          messages
+            .filter(({ id }) => !marked.some(({ messageId }) => messageId === id))
+            .map(({ id }) => ({ ...source, messageId: id, personId: null, wordsId: null })),
+          tx,
+        );
+        await queueChat(
+          listo,
+          tx,
+          { do: 'line', threadId: room.isDirect ? (first.threadId ?? first.id) : first.threadId },
+          { ticketNumber: number, roomId: room.id },
+        );
+      },
+    },
+  );
+}

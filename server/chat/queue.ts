@@ -1,0 +1,51 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import { isQuiet } from '../../core/chat';
+import type { Listo } from '../listo';
+import type { ChatOutBody, ChatOutRow } from './model';
+
+const QUARTER_MS = 900_000;
+const DAY_MS = 86_400_000;
+
+const queued = new WeakSet<object>();
+
+/** Whether something was put in line in this process since it was last asked. */
+export const takeQueued = ({ db }: Listo): boolean => queued.delete(db);
+
+type To = Partial<Pick<ChatOutRow, 'ticketNumber' | 'roomId' | 'personId' | 'nextAt' | 'id'>>;
+
+/** Puts something in line for the chat, in the transaction of what it tells of; it leaves after the commit, in order. */
+export async function queueChat(
+  listo: Listo,
+  tx: Transaction | undefined,
+  body: ChatOutBody,
+  to: To,
+): Promise<void> {
+  const now = listo.clock.now();
+  queued.add(listo.db);
+  await listo.db.tables.chatOut.insert(
+    {
+      ...{ id: nanoid(), at: now, kind: body.do, ticketNumber: null, roomId: null, personId: null, body },
+      ...{ state: 'waiting', tries: 0, nextAt: now, sentAt: null, error: null },
+      ...to,
+    },
+    tx,
+  );
+}
+
+/** When someone is told who may have hours in which they want quiet. */
+export async function whenTold(listo: Listo, tx: Transaction, personId: string): Promise<number | null> {
+  const { tables, select } = listo.db;
+  const now = listo.clock.now();
+  const wish = await tables.chatWishes.findOne({ personId }, tx);
+  if (wish && !wish.wantsChat) return null;
+  if (!wish?.quiet) return now;
+  const [site] = await select<{ timeZone: string }>(
+    'SELECT s.timeZone FROM people p JOIN sites s ON s.id = p.siteId WHERE p.id = :personId',
+    { personId },
+    tx,
+  );
+  for (let at = now; at < now + DAY_MS; at += at === now ? QUARTER_MS - (now % QUARTER_MS) : QUARTER_MS)
+    if (!isQuiet(at, wish.quiet, site?.timeZone ?? 'UTC')) return at;
+  return now;
+}

@@ -1,0 +1,58 @@
+import { randomBytes } from 'node:crypto';
+import { Webhook } from 'standardwebhooks';
+import type { Listo } from '../listo';
+
+/**
+ * Requests to and from the workplace chat are signed as the Standard Webhooks specification says
+ * (https://www.standardwebhooks.com): `webhook-id`, `webhook-timestamp` and an HMAC-SHA256 over both and the body.
+ */
+export type SignedHeaders = Record<'webhook-id' | 'webhook-timestamp' | 'webhook-signature', string>;
+
+export function sign(secret: string, id: string, body: string, at = new Date()): SignedHeaders {
+  return {
+    'webhook-id': id,
+    'webhook-timestamp': String(Math.floor(at.getTime() / 1000)),
+    'webhook-signature': new Webhook(secret).sign(id, at, body),
+  };
+}
+
+/**
+ * Whether a request is from the one who knows the secret, and not older than five minutes (by the machine's clock, which
+ * both sides go by). What is sent once more within these is known by its id.
+ */
+export function isSigned(secret: string, body: string, headers: Record<string, string>): boolean {
+  try {
+    new Webhook(secret).verify(body, headers);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export type ChatAccess = {
+  /** Where the workplace chat takes what Listo asks of it. */
+  url: string;
+  secret: string;
+};
+
+const SETTING = 'chatSecret';
+
+/** The secret shared with the stand-in: made once, and kept. */
+async function readSecret({ db }: Listo): Promise<string> {
+  const kept = await db.tables.settings.findOne({ name: SETTING });
+  if (kept) return kept.value as string;
+  const secret = `whsec_${randomBytes(24).toString('base64')}`;
+  await db.run('INSERT IGNORE INTO settings (name, value) VALUES (:name, :value)', {
+    name: SETTING,
+    value: JSON.stringify(secret),
+  });
+  return (await db.tables.settings.findOne({ name: SETTING }))!.value as string;
+}
+
+/** How the workplace chat is reached: the one that is configured, else in the demo the stand-in; null: there is none. */
+export async function findChat(listo: Listo): Promise<ChatAccess | null> {
+  const { LISTO_CHAT_URL: url, LISTO_CHAT_SECRET: secret } = listo.config;
+  if (url !== undefined) return { url, secret: secret ?? (await readSecret(listo)) };
+  if (!(await listo.db.tables.settings.findOne({ name: 'demo' }))) return null;
+  return { url: `${listo.address}/stand-in/rooms/bot`, secret: await readSecret(listo) };
+}

@@ -1,0 +1,122 @@
+import type { Transaction } from 'sequelize';
+import type { CardAction } from '../../core/chat';
+import type { Language } from '../../core/forms';
+import { isMailed } from '../../core/telling';
+import { toPlain } from '../../core/words';
+import { definitionOf } from '../catalogue/versions';
+import type { Listo } from '../listo';
+import { factsOf, euros, type Told } from '../mail/tell';
+import type { TicketRecord } from '../tickets/model';
+import type { ChatOutBody } from './model';
+import { queueChat, whenTold } from './queue';
+import { say, type Saying } from './says';
+import { findChat } from './signing';
+
+/** Told events that say something of their own in a direct talk; of the others the line there says enough. */
+const TOLD: Partial<Record<string, Saying>> = {
+  answered: 'says',
+  taken: 'taken',
+  held: 'held',
+  givenOn: 'givenOn',
+  done: 'doneTold',
+  decided: 'decidedTold',
+  raisedFor: 'raisedFor',
+  withdrawn: 'withdrawn',
+  reopened: 'reopened',
+  slipTold: 'slipTold',
+  sameMatter: 'sameMatter',
+  outOfHours: 'outOfHours',
+  questioned: 'questioned',
+};
+/** What concerns the one who asked, and those who follow: what others read of, they read on the Desk. */
+const RELATIONS = new Set(['requester', 'alsoTold']);
+
+/** Tells people in direct talk, as they wish, of what they have just been told; those who decide can do it there. */
+export async function chatTold(
+  listo: Listo,
+  tx: Transaction,
+  all: (Told & { ticket: TicketRecord })[],
+): Promise<void> {
+  const wanted = all.filter(
+    ({ event, relation }) => (RELATIONS.has(relation) && TOLD[event]) || isMailed(event, relation),
+  );
+  if (wanted.length === 0 || !(await findChat(listo))) return;
+  for (const { personId, event, relation, entry, ticket } of wanted) {
+    const nextAt = await whenTold(listo, tx, personId);
+    if (nextAt === null) continue;
+    const to = { ticketNumber: ticket.number, personId, nextAt };
+    if (relation === 'approver') {
+      const team = await listo.db.tables.teams.findOne({ id: ticket.teamId }, tx);
+      const [ask] = await listo.db.select<{ id: string }>(
+        `SELECT a.id FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
+         WHERE a.ticketNumber = :number AND a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt DESC LIMIT 1`,
+        { number: ticket.number, personId },
+        tx,
+      );
+      if (ask && team?.decidesInChat) await queueChat(listo, tx, { do: 'ask', askId: ask.id }, to);
+    } else if (RELATIONS.has(relation) && TOLD[event])
+      await queueChat(listo, tx, { do: 'told', event, entryId: entry.id }, to);
+  }
+}
+
+type Composed = { text: string; messageId: string | null };
+
+/** What someone is told in their direct talk; null: nothing that they may read, or that was not said there already. */
+export async function composeTold(
+  listo: Listo,
+  { event, entryId }: Extract<ChatOutBody, { do: 'told' }>,
+  language: Language,
+): Promise<Composed | null> {
+  const { tables } = listo.db;
+  const entry = await tables.journal.findOne({ id: entryId });
+  const saying = TOLD[event];
+  if (!entry || !saying || entry.audience !== 'requester') return null;
+  const actor = entry.actorId === null ? null : await tables.people.findOne({ id: entry.actorId });
+  const messageId = typeof entry.data.messageId === 'string' ? entry.data.messageId : null;
+  let words = '';
+  if (messageId !== null) {
+    const message = await tables.messages.findOne({ id: messageId });
+    // What is the team's never leaves by this door.
+    if (message?.readBy !== 'requester') return null;
+    words = message.format === 'rich' ? toPlain(message.text) : message.text;
+    const files = await tables.files.find({ messageId });
+    if (files.length > 0)
+      words = `${words} ${say('files', language, { files: files.map(({ name }) => name).join(', ') })}`;
+  } else if (event === 'decided')
+    words = [
+      say(entry.data.decision === 'approve' ? 'approve' : 'decline', language).replace(' …', ''),
+      entry.data.words,
+    ]
+      .filter(Boolean)
+      .join(': ');
+  const solution = entry.changes.solution?.to;
+  if (event === 'done' && typeof solution === 'string') words = solution;
+  return { messageId, text: say(saying, language, { who: actor?.name ?? 'Listo', words }) };
+}
+
+/** What is needed to decide, and the buttons to do it; null where it is decided. */
+export async function composeAsk(
+  listo: Listo,
+  ticket: TicketRecord,
+  askId: string,
+  personId: string,
+): Promise<{ text: string; actions: CardAction[] } | null> {
+  const { tables } = listo.db;
+  const ask = await tables.asks.findOne({ id: askId });
+  if (!ask || ask.decision !== null) return null;
+  const language = (await tables.people.findOne({ id: personId }))?.language ?? 'en';
+  const requester = await tables.people.findOne({ id: ticket.requesterId });
+  const service = await definitionOf(listo, ticket);
+  const facts = factsOf(service.form, ticket.answers, language);
+  const cost = service.cost === null ? '' : euros(service.cost, language);
+  return {
+    text: [
+      `${ticket.number} · ${say('ask', language, { who: requester?.name ?? '', title: ticket.title })}`,
+      ...[facts, cost, `${listo.address}/ask`].filter(Boolean),
+    ].join('\n'),
+    actions: [
+      { id: 'approve', name: say('approve', language), isMain: true },
+      { id: 'decline', name: say('decline', language) },
+    ],
+  };
+}

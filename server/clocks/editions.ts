@@ -1,0 +1,29 @@
+import type { TargetDefinition } from '../../core/targets';
+import type { Listo } from '../listo';
+import type { TargetRow } from './model';
+
+/** Former definitions of promises, by "target edition". */
+export type Editions = ReadonlyMap<string, TargetDefinition>;
+export const NO_EDITIONS: Editions = new Map();
+
+/** All editions that there have been; none where no promise was ever changed. */
+export async function readEditions({ db }: Listo): Promise<Editions> {
+  const rows = await db.tables.targetEditions.find({});
+  return rows.length === 0
+    ? NO_EDITIONS
+    : new Map(rows.map(({ targetId, edition, definition }) => [`${targetId} ${edition}`, definition]));
+}
+
+/** The edition by which work begins that was opened at an instant; 0: none promised it anything. */
+export function editionFor({ edition, newFrom }: TargetRow, openedAt: number): number {
+  return newFrom !== null && openedAt < newFrom ? edition - 1 : edition;
+}
+
+/** The promise as it was in an edition. What it does as time runs out is always as it is now. */
+export function inEdition(target: TargetRow, edition: number, editions: Editions): TargetRow {
+  if (edition === target.edition) return target;
+  const definition = editions.get(`${target.id} ${edition}`);
+  return definition
+    ? { ...target, edition, definition: { ...definition, warnAtPercent: target.definition.warnAtPercent } }
+    : target;
+}

@@ -1,0 +1,160 @@
+import { afterSilence } from '../../core/conversations';
+import { chooseForOffer } from '../../core/routing';
+import { startLoop, type Loop } from '../chat/loop';
+import type { Listo } from '../listo';
+import { endWithin, passOn } from './deeds';
+import type { ChatLineRow, ConversationRow } from './model';
+import { recordEntry } from './record';
+import { GONE_AFTER_MS, readCandidates } from './waits';
+
+/** So long an agent has to take what they are offered. */
+export const OFFER_MS = 30_000;
+/** Before it goes round once more. */
+const ROUND_MS = 15_000;
+const BATCH = 200;
+
+/** Works on one conversation on its locked row, if it still is as it was found. */
+async function onStill(
+  listo: Listo,
+  { id, version }: ConversationRow,
+  work: (tx: Parameters<typeof recordEntry>[1], row: ConversationRow) => Promise<void>,
+): Promise<boolean> {
+  return listo.db.transaction(async (tx) => {
+    const row = await listo.db.tables.conversations.findOne({ id }, tx, true);
+    if (row?.version !== version) return false;
+    await work(tx, row);
+    return true;
+  });
+}
+
+/** Takes back offers that nobody took in time, or whose agent's Desk is no longer open. */
+async function takeBackOffers(listo: Listo, now: number): Promise<number> {
+  const rows = await listo.db.select<ConversationRow>(
+    `SELECT c.* FROM conversations c LEFT JOIN chat_agents a ON a.personId = c.offeredTo
+     WHERE c.offeredTo IS NOT NULL AND c.state <> 'ended' AND (c.offeredAt <= :late OR (c.handedBy IS NULL AND COALESCE(a.seenAt, 0) <= :gone)) LIMIT ${BATCH}`,
+    { late: now - OFFER_MS, gone: now - GONE_AFTER_MS },
+  );
+  let done = 0;
+  for (const row of rows) if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, locked))) done++;
+  return done;
+}
+
+/** Conversations whose agent is gone, while the employee waits for them, go back to the front of their line. */
+async function rescue(listo: Listo, now: number): Promise<number> {
+  const rows = await listo.db.select<ConversationRow>(
+    `SELECT c.* FROM conversations c LEFT JOIN chat_agents a ON a.personId = c.agentId
+     WHERE c.state = 'open' AND c.offeredTo IS NULL AND c.personSaidAt > COALESCE(c.agentSaidAt, 0) AND COALESCE(a.seenAt, 0) <= :gone LIMIT ${BATCH}`,
+    { gone: now - GONE_AFTER_MS },
+  );
+  let done = 0;
+  for (const row of rows)
+    if (
+      await onStill(listo, row, (tx, locked) =>
+        recordEntry(
+          listo,
+          tx,
+          locked,
+          { type: 'waiting', authorId: null },
+          { state: 'waiting', agentId: null, lineAt: locked.startedAt, passedOver: [] },
+        ).then(() => undefined),
+      )
+    )
+      done++;
+  return done;
+}
+
+/** Offers what waits in a line, those who wait longest first, until nobody can have more. */
+async function offerLine(
+  listo: Listo,
+  line: ChatLineRow,
+  waiting: ConversationRow[],
+  now: number,
+): Promise<number> {
+  const candidates = await readCandidates(listo, line);
+  let done = 0;
+  for (const row of waiting) {
+    const { personId, isRound } = chooseForOffer(candidates, line.skill, row.passedOver);
+    // Who has just let it pass is left alone for a moment.
+    if (personId === null || (isRound && now - (row.offeredAt ?? 0) < ROUND_MS)) continue;
+    const passedOver = isRound ? [] : row.passedOver;
+    const isOffered = await onStill(listo, row, async (tx, locked) => {
+      const { tables } = listo.db;
+      // It is no event in the conversation: only the agent sees it.
+      await tables.conversations.update(
+        { id: locked.id },
+        { state: 'offered', offeredTo: personId, offeredAt: now, passedOver, version: locked.version + 1 },
+        tx,
+      );
+      await recordEntry(
+        listo,
+        tx,
+        { ...locked, version: locked.version + 1 },
+        { type: 'waiting', authorId: null, readBy: 'agents', data: { offeredTo: personId } },
+      );
+    });
+    if (!isOffered) continue;
+    const one = candidates.find(({ id }) => id === personId)!;
+    Object.assign(one, { load: one.load + 1, lastGivenAt: now });
+    done++;
+  }
+  return done;
+}
+
+async function offerWaiting(listo: Listo, now: number): Promise<number> {
+  const waiting = await listo.db.tables.conversations.find(
+    { state: 'waiting' },
+    { order: ['lineAt', 'id'], limit: BATCH },
+  );
+  if (waiting.length === 0) return 0;
+  const lines = await listo.db.tables.chatLines.find({
+    id: [...new Set(waiting.map(({ lineId }) => lineId))],
+  });
+  let done = 0;
+  for (const line of lines)
+    done += await offerLine(
+      listo,
+      line,
+      waiting.filter(({ lineId }) => lineId === line.id),
+      now,
+    );
+  return done;
+}
+
+/** Asks whether the employee is still there, and ends it when they are not. */
+async function hearSilence(listo: Listo, now: number): Promise<number> {
+  const rows = await listo.db.select<ConversationRow & { askAfter: number; endAfter: number }>(
+    `SELECT c.*, l.askAfter, l.endAfter FROM conversations c JOIN chat_lines l ON l.id = c.lineId
+     WHERE c.state = 'open' AND c.agentSaidAt IS NOT NULL AND c.agentSaidAt > c.personSaidAt
+       AND GREATEST(c.agentSaidAt, COALESCE(c.askedThereAt, 0)) <= :now - LEAST(l.askAfter, l.endAfter) * 60000 LIMIT ${BATCH}`,
+    { now },
+  );
+  let done = 0;
+  for (const row of rows) {
+    const { askAfter, endAfter } = row;
+    const facts = { personSaidAt: row.personSaidAt, agentSaidAt: row.agentSaidAt, askedAt: row.askedThereAt };
+    const silence = afterSilence(facts, { askAfter, endAfter }, now);
+    if (silence === 'nothing') continue;
+    const isDone = await onStill(listo, row, async (tx, locked) => {
+      if (silence === 'end') await endWithin(listo, tx, locked, 'silence', null);
+      else await recordEntry(listo, tx, locked, { type: 'asked', authorId: null }, { askedThereAt: now });
+    });
+    if (isDone) done++;
+  }
+  return done;
+}
+
+/** One look at all conversations: offers taken back, rescued, offered, asked and ended. @returns how many changed */
+export async function lookAtConversations(listo: Listo): Promise<number> {
+  const now = listo.clock.now();
+  return (
+    (await takeBackOffers(listo, now)) +
+    (await rescue(listo, now)) +
+    (await hearSilence(listo, now)) +
+    (await offerWaiting(listo, now))
+  );
+}
+
+/** Keeps conversations going, in one process at a time. */
+export function startOffers(listo: Listo): Loop {
+  return startLoop(listo, 'conversations', () => lookAtConversations(listo));
+}

@@ -1,0 +1,200 @@
+import type { api } from '../../contract';
+import type { AnswerOf } from '../../contract/endpoint';
+import type {
+  Conversation,
+  ConversationEntry,
+  ConversationShort,
+  LineCard,
+} from '../../contract/conversations';
+import { mayComeBack, whoWaits } from '../../core/conversations';
+import type { Listo } from '../listo';
+import { readPeople } from '../people/names';
+import type { SignedIn } from '../sessions/viewer';
+import { visibleTo } from '../tickets/visibility';
+import { fileIdsOf } from './files';
+import { requireConversation, type Guarded } from './guard';
+import type { OfferFact } from '../../contract/talkNames';
+import type { ChatLineRow, ConversationRow } from './model';
+import { OFFER_MS } from './offers';
+import { readHours, readLineNow, waitBehind } from './waits';
+
+const BEFORE = 5;
+const OPEN_TICKETS = 8;
+const AT_DESK = 60;
+const AT_ONCE = { mean: 0, most: 0 };
+
+export async function listLines(listo: Listo): Promise<LineCard[]> {
+  const lines = await listo.db.tables.chatLines.find({ isOn: true }, { order: ['position'] });
+  return Promise.all(
+    lines.map(async (line) => {
+      const [now, hours] = await Promise.all([readLineNow(listo, line), readHours(listo, line)]);
+      const { id, name, about, closedWords, serviceId } = line;
+      return {
+        ...{ id, name, about, closedWords, serviceId, ...hours, waiting: now.waiting },
+        wait: hours.isOpen ? waitBehind(now, now.waiting) : null,
+      };
+    }),
+  );
+}
+
+async function readEntries(listo: Listo, { conversation, side }: Guarded): Promise<ConversationEntry[]> {
+  const { tables } = listo.db;
+  const rows = await tables.conversationEntries.find(
+    { conversationId: conversation.id, ...(side === 'person' && { readBy: 'all' as const }) },
+    { order: ['place'] },
+  );
+  const people = await readPeople(
+    listo,
+    rows.map(({ authorId }) => authorId),
+  );
+  const files = await tables.files.find({ conversationId: conversation.id });
+  return rows.map(({ place, at, authorId, type, readBy, text, data }) => ({
+    ...{ place, at, type, readBy, text, data },
+    author: authorId === null ? null : (people.get(authorId) ?? null),
+    files: files
+      .filter(({ id }) => fileIdsOf({ data }).includes(id))
+      .map((file) => ({ id: file.id, name: file.name, type: file.type, size: file.size })),
+  }));
+}
+
+type TicketShort = { number: number; title: string; state: string };
+
+async function readSide(
+  listo: Listo,
+  viewer: SignedIn,
+  conversation: ConversationRow,
+): Promise<NonNullable<Conversation['side']>> {
+  const { select } = listo.db;
+  const { personId, agentId, offeredTo, handedBy, handedWhy, assetTag, invitedIds } = conversation;
+  const people = await readPeople(listo, [handedBy, ...invitedIds]);
+  const { sql, values } = visibleTo(viewer);
+  const openTickets = await select<TicketShort>(
+    `SELECT t.number, t.title, t.state FROM tickets t WHERE t.requesterId = :personId AND t.state IN ('received', 'inWork', 'held') AND ${sql}
+     ORDER BY t.number DESC LIMIT ${OPEN_TICKETS}`,
+    { ...values, personId },
+  );
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  const before = await select<{ id: string; at: number; words: string; ticketNumber: number | null }>(
+    `SELECT c.id, c.startedAt AS at, c.ticketNumber, LEFT((SELECT e.text FROM conversation_entries e WHERE e.conversationId = c.id ORDER BY e.place LIMIT 1), 120) AS words
+     FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN teams tm ON tm.id = l.teamId
+     WHERE c.personId = :personId AND c.id <> :id AND (tm.isConfidential = 0 OR tm.id IN (:teamIds)) ORDER BY c.startedAt DESC LIMIT ${BEFORE}`,
+    { personId, id: conversation.id, teamIds: [...teamIds, ''] },
+  );
+  return {
+    ...{ isMine: agentId === viewer.id, isOfferedToMe: offeredTo === viewer.id, handedWhy, assetTag },
+    handedBy: handedBy === null ? null : (people.get(handedBy)?.name ?? null),
+    invited: invitedIds.flatMap((id) => people.get(id) ?? []),
+    ...{ openTickets, before },
+  };
+}
+
+export async function readConversation(listo: Listo, viewer: SignedIn, id: string): Promise<Conversation> {
+  const found = await requireConversation(listo, viewer, id);
+  const { conversation, line, side } = found;
+  const { select, tables } = listo.db;
+  const { personId, agentId, state, ticketNumber, lineAt } = conversation;
+  const people = await readPeople(listo, [personId, agentId]);
+  const isWaiting = state === 'waiting' || (state === 'offered' && agentId === null);
+  const [row] =
+    state === 'waiting'
+      ? await select<{ ahead: number }>(
+          "SELECT COUNT(*) AS ahead FROM conversations WHERE lineId = :lineId AND state = 'waiting' AND (lineAt, id) < (:lineAt, :id)",
+          { lineId: line.id, lineAt, id },
+        )
+      : [{ ahead: 0 }];
+  const ticket = ticketNumber === null ? null : await tables.tickets.findOne({ number: ticketNumber });
+  const now = listo.clock.now();
+  return {
+    ...{ id, state: state === 'offered' && side === 'person' ? 'waiting' : state },
+    person: people.get(personId)!,
+    line: { id: line.id, name: line.name, serviceId: line.serviceId },
+    agent: agentId === null ? null : (people.get(agentId) ?? null),
+    startedAt: conversation.startedAt,
+    endedAt: conversation.endedAt,
+    endedBy: conversation.endedBy,
+    ahead: row!.ahead,
+    // Who is being offered to someone stands in no line any more.
+    wait:
+      state === 'waiting'
+        ? waitBehind(await readLineNow(listo, line), row!.ahead)
+        : isWaiting
+          ? AT_ONCE
+          : null,
+    whoWaits: whoWaits(conversation),
+    mayComeBack: state === 'ended' && mayComeBack(conversation.endedAt, now),
+    rating: conversation.rating,
+    ticket: ticket && { number: ticket.number, title: ticket.title, state: ticket.state },
+    entries: await readEntries(listo, found),
+    side: side === 'agent' ? await readSide(listo, viewer, conversation) : null,
+    version: conversation.version,
+  };
+}
+
+type DeskRow = ConversationRow & {
+  line: ChatLineRow['name'];
+  shownFacts: OfferFact[];
+  agent: string | null;
+  handedByName: string | null;
+  lastWords: string | null;
+  title: string;
+  site: string;
+  personPlace: string | null;
+  device: string | null;
+  vessel: string | null;
+  openTickets: number;
+};
+
+function factsOf(row: DeskRow, goesFirst: boolean): Record<string, string> {
+  const all: Record<OfferFact, string | null> = {
+    ...{ title: row.title, site: row.site, place: row.personPlace, device: row.device, vessel: row.vessel },
+    openTickets: row.openTickets > 0 ? String(row.openTickets) : null,
+    goesFirst: goesFirst ? '✓' : null,
+  };
+  return Object.fromEntries(row.shownFacts.flatMap((fact) => (all[fact] ? [[fact, all[fact]]] : [])));
+}
+
+/** What an agent has to do with now: offered, theirs, and waiting in the lines of their teams; who waits longest first. */
+export async function readAtDesk(
+  listo: Listo,
+  viewer: SignedIn,
+): Promise<AnswerOf<typeof api.conversations.atDesk>> {
+  const { select, tables } = listo.db;
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  const rows = await select<DeskRow>(
+    `SELECT c.*, l.name AS line, l.facts AS shownFacts, a.name AS agent, h.name AS handedByName, p.title, s.name AS site, p.place AS personPlace, p.device, p.vessel,
+       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = c.personId AND t.isConfidential = 0 AND t.state IN ('received', 'inWork', 'held')) AS openTickets,
+       (SELECT LEFT(e.text, 160) FROM conversation_entries e WHERE e.conversationId = c.id AND e.type = 'words' AND e.readBy = 'all' ORDER BY e.place DESC LIMIT 1) AS lastWords
+     FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN people p ON p.id = c.personId JOIN sites s ON s.id = p.siteId
+     LEFT JOIN people a ON a.id = c.agentId LEFT JOIN people h ON h.id = c.handedBy
+     WHERE c.state <> 'ended' AND (c.agentId = :me OR c.offeredTo = :me OR JSON_CONTAINS(c.invitedIds, JSON_QUOTE(:me))
+       OR (l.teamId IN (:teamIds) AND c.agentId IS NULL)) ORDER BY c.lineAt LIMIT ${AT_DESK}`,
+    { me: viewer.id, teamIds: [...teamIds, ''] },
+  );
+  const people = await readPeople(
+    listo,
+    rows.map(({ personId }) => personId),
+  );
+  const known = await tables.chatAgents.findOne({ personId: viewer.id });
+  const shown = rows.map((row): ConversationShort => {
+    const person = people.get(row.personId)!;
+    const isOfferedToMe = row.offeredTo === viewer.id;
+    return {
+      ...{ id: row.id, state: row.state, person, line: row.line, agent: row.agent, isOfferedToMe },
+      isMine: row.agentId === viewer.id,
+      offeredUntil: isOfferedToMe && row.offeredAt !== null ? row.offeredAt + OFFER_MS : null,
+      handedBy: row.handedByName,
+      since: row.lineAt,
+      whoWaits: whoWaits(row),
+      lastWords: row.lastWords ?? '',
+      facts: factsOf(row, person.goesFirst),
+    };
+  });
+  return {
+    agent: {
+      presence: known?.presence ?? 'away',
+      capacity: known?.capacity ?? 3,
+      alert: known?.alert ?? 'sound',
+    },
+    rows: shown,
+  };
+}

@@ -1,0 +1,25 @@
+import { nanoid } from 'nanoid';
+import type { Transaction } from 'sequelize';
+import type { Listo } from '../listo';
+import type { ConversationEntryRow, ConversationRow } from './model';
+
+/** Adds to a conversation, and changes it: the one door through which conversations change. */
+export async function recordEntry(
+  listo: Listo,
+  tx: Transaction,
+  conversation: ConversationRow,
+  entry: Pick<ConversationEntryRow, 'type' | 'authorId'> & Partial<ConversationEntryRow>,
+  changes: Partial<ConversationRow> = {},
+): Promise<string> {
+  const { tables } = listo.db;
+  const id = nanoid();
+  const at = listo.clock.now();
+  await tables.conversationEntries.insert(
+    { readBy: 'all', text: '', data: {}, ...entry, id, conversationId: conversation.id, at },
+    tx,
+  );
+  const next = { ...changes, version: conversation.version + 1 };
+  await tables.conversations.update({ id: conversation.id }, next, tx);
+  Object.assign(conversation, next);
+  return id;
+}

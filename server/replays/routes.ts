@@ -1,0 +1,73 @@
+import { nanoid } from 'nanoid';
+import { Worker } from 'node:worker_threads';
+import { api } from '../../contract';
+import type { Asked } from '../../contract/compliance';
+import { isAgent } from '../../core/rights';
+import { checkTarget, type TargetDefinition } from '../../core/targets';
+import { ProblemError } from '../http/problems';
+import { OK, serve, type Routes } from '../http/serve';
+import type { ReplayTask } from './worker';
+
+export const replayRoutes: Routes = (router, listo) => {
+  const { compliance } = api;
+  const { tables } = listo.db;
+
+  serve(router, compliance.replay, async ({ viewer, body }) => {
+    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    const targets = body.targets.map(({ id, definition }) => ({
+      id,
+      definition: { ...(definition as TargetDefinition), id },
+    }));
+    const known = await listo.calendars.getAll();
+    for (const { definition } of targets) {
+      const fields: { field: string; code: string }[] = checkTarget(definition).map(({ field, code }) => ({
+        field,
+        code: code,
+      }));
+      if (definition.calendars.some(({ calendarId }) => !known[calendarId] && !body.calendars[calendarId]))
+        fields.push({ field: 'calendars', code: 'notAChoice' });
+      if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
+    }
+    const asked: Asked = { from: body.from, to: body.to, targets, calendars: body.calendars };
+    const id = nanoid(12);
+    await tables.replays.insert({
+      ...{
+        id,
+        personId: viewer.id,
+        at: listo.clock.now(),
+        asked,
+        state: 'running',
+        done: 0,
+        total: 0,
+        result: null,
+      },
+    });
+    const { id: viewerId, isAdministrator, mayAskForOthers, teams } = viewer;
+    const task: ReplayTask = {
+      ...{ config: listo.config, clockOffset: listo.clock.now() - Date.now(), id },
+      viewer: { id: viewerId, isAdministrator, mayAskForOthers, teams },
+    };
+    const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: task, execArgv: [] });
+    worker.unref();
+    worker.once('error', (error) => {
+      listo.log.error({ err: error, replay: id }, 'a replay failed');
+      void tables.replays.update({ id }, { state: 'failed' }).catch(() => undefined);
+    });
+    return { id };
+  });
+
+  serve(router, compliance.replayOf, async ({ viewer, params }) => {
+    const row = await tables.replays.findOne({ id: params.id, personId: viewer.id });
+    if (!row) throw new ProblemError('notFound');
+    const { id, state, done, total, result } = row;
+    return { id, state, done, total, result };
+  });
+
+  serve(router, compliance.stopReplay, async ({ viewer, params }) => {
+    await tables.replays.update(
+      { id: params.id, personId: viewer.id, state: 'running' },
+      { state: 'stopped' },
+    );
+    return OK;
+  });
+};

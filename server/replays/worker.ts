@@ -1,0 +1,25 @@
+import { workerData } from 'node:worker_threads';
+import type { Viewer } from '../../core/rights';
+import type { Config } from '../config';
+import { createListo } from '../process';
+import { replay } from './replay';
+
+/** What the thread is given: whose replay it is, and what the clock says. */
+export type ReplayTask = { config: Config; clockOffset: number; id: string; viewer: Viewer };
+
+const { config, clockOffset, id, viewer } = workerData as ReplayTask;
+const listo = createListo(config, { clock: { now: () => Date.now() + clockOffset } });
+const { replays } = listo.db.tables;
+try {
+  const row = (await replays.findOne({ id }))!;
+  const result = await replay(listo, viewer, row.asked, async (done, total) => {
+    await replays.update({ id }, { done, total });
+    return (await replays.findOne({ id }))?.state === 'running';
+  });
+  if (result)
+    await replays.update({ id, state: 'running' }, { state: 'done', result, total: result.tickets });
+} catch (error) {
+  await replays.update({ id }, { state: 'failed' });
+  listo.log.error({ err: error, replay: id }, 'a replay failed');
+}
+await listo.db.close();

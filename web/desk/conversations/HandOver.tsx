@@ -1,0 +1,99 @@
+import { Button, Modal, NativeSelect, Stack, Textarea } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { call } from '../../api/call';
+import { api } from '../../api/endpoints';
+import { useMe, useTeams } from '../../api/queries';
+import { useWords } from '../../messages/useWords';
+import { ProblemNote } from '../../ui/ProblemNote';
+
+type Props = { id: string; isInvite: boolean; onClose(): void };
+
+/** Gives the conversation to another agent or to a line, with a word on why; or asks a colleague in. */
+export function HandOver({ id, isInvite, onClose }: Props) {
+  const { t, local } = useWords();
+  const me = useMe();
+  const client = useQueryClient();
+  const { data: teams = [] } = useTeams();
+  const { data: lines = [] } = useQuery({
+    queryKey: ['lines'],
+    queryFn: () => call(api.conversations.lines),
+  });
+  const [to, setTo] = useState('');
+  const [why, setWhy] = useState('');
+  const people = new Map(
+    teams
+      .flatMap(({ members }) => members)
+      .filter((member) => member.id !== me.id)
+      .map(({ id: personId, name }) => [personId, name]),
+  );
+  const [kind, chosen] = to.split(':') as [string, string?];
+  const send = useMutation({
+    mutationFn: (): Promise<unknown> =>
+      isInvite
+        ? call(api.conversations.invite, { params: { id }, body: { personId: chosen! }, key: nanoid() })
+        : call(api.conversations.handOver, {
+            params: { id },
+            body: {
+              agentId: kind === 'agent' ? chosen! : null,
+              lineId: kind === 'line' ? chosen! : null,
+              why,
+            },
+            key: nanoid(),
+          }),
+    onSuccess: onClose,
+    onSettled: () => client.invalidateQueries({ queryKey: ['conversation', id] }),
+  });
+  return (
+    <Modal opened onClose={onClose} title={t(isInvite ? 'talk/desk/invite' : 'talk/desk/handTitle')}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          send.mutate();
+        }}
+      >
+        <Stack gap="sm">
+          <NativeSelect
+            label={t('talk/desk/toAgent')}
+            value={to}
+            data={[
+              { value: '', label: '–' },
+              ...(isInvite
+                ? []
+                : [
+                    {
+                      group: t('talk/desk/toLine'),
+                      items: lines.map((line) => ({ value: `line:${line.id}`, label: local(line.name) })),
+                    },
+                  ]),
+              {
+                group: t('talk/desk/toAgent'),
+                items: [...people]
+                  .sort((a, b) => a[1].localeCompare(b[1]))
+                  .map(([personId, name]) => ({ value: `agent:${personId}`, label: name })),
+              },
+            ]}
+            onChange={({ target }) => setTo(target.value)}
+          />
+          {!isInvite && (
+            <Textarea
+              autosize
+              label={t('talk/desk/why')}
+              value={why}
+              onChange={({ target }) => setWhy(target.value)}
+            />
+          )}
+          <ProblemNote error={send.error} />
+          <Button
+            type="submit"
+            loading={send.isPending}
+            disabled={to === '' || (!isInvite && why.trim() === '')}
+          >
+            {t('talk/send')}
+          </Button>
+        </Stack>
+      </form>
+    </Modal>
+  );
+}

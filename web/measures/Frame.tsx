@@ -1,0 +1,61 @@
+import { NativeSelect, TextInput } from '@mantine/core';
+import type { ReactNode } from 'react';
+import { NavLink, useLocation } from 'react-router';
+import { useMe } from '../api/queries';
+import '../messages/measuresWords';
+import { useWords } from '../messages/useWords';
+import { Lost } from '../ui/Lost';
+import { useTargets } from '../workshop/queries';
+import workshop from '../workshop/Workshop.module.css';
+import classes from './Measures.module.css';
+import type { usePeriod } from './usePeriod';
+
+const PAGES = ['compliance', 'replay'] as const;
+
+/** A page of figures: which, of what, and for when. */
+export function MeasuresFrame({
+  period,
+  children,
+}: {
+  period: ReturnType<typeof usePeriod>;
+  children: ReactNode;
+}) {
+  const { t } = useWords();
+  const me = useMe();
+  const { search } = useLocation();
+  const { data: targets = [] } = useTargets();
+  if (!me.areas.includes('measures')) return <Lost />;
+  return (
+    <div className={`${workshop.page} ${classes.page}`}>
+      <div className={workshop.head}>
+        <h1>{t('measures/title')}</h1>
+        {PAGES.map((page) => (
+          <NavLink key={page} to={`/measures/${page}${search}`}>
+            {t(`measures/${page}`)}
+          </NavLink>
+        ))}
+      </div>
+      <div className={classes.choose}>
+        <NativeSelect
+          label={t('measures/target')}
+          value={period.targetId ?? targets[0]?.id ?? ''}
+          data={targets.map(({ id, definition }) => ({ value: id, label: definition.name }))}
+          onChange={({ target }) => period.set({ target: target.value })}
+        />
+        <TextInput
+          type="date"
+          label={t('measures/from')}
+          value={period.fromDay}
+          onChange={({ target }) => target.value && period.set({ from: target.value })}
+        />
+        <TextInput
+          type="date"
+          label={t('measures/to')}
+          value={period.toDay}
+          onChange={({ target }) => target.value && period.set({ to: target.value })}
+        />
+      </div>
+      {children}
+    </div>
+  );
+}

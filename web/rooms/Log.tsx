@@ -1,0 +1,84 @@
+import { Button } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { Fragment, useEffect, useRef, useState } from 'react';
+import type { MessageAction, RoomView, RoomsHome } from '../../contract/rooms';
+import { useWords } from '../messages/useWords';
+import { callRooms } from './callRooms';
+import { Line } from './Line';
+import classes from './Rooms.module.css';
+import type { Acting } from './useActing';
+
+type Props = { room: RoomView; meId: string; acting: Acting; messageActions: MessageAction[] };
+
+/** Tells the chat how far one has read, while the room is open. */
+function useRead({ id, messages, isMember }: RoomView): void {
+  const client = useQueryClient();
+  const place = messages.at(-1)?.place ?? 0;
+  useEffect(() => {
+    if (!isMember || place === 0) return;
+    void callRooms('POST', `/rooms/${id}/read`, { place }).catch(() => undefined);
+    client.setQueryData<RoomsHome>(['rooms', 'home'], (home) =>
+      home
+        ? { ...home, rooms: home.rooms.map((room) => (room.id === id ? { ...room, unread: 0 } : room)) }
+        : home,
+    );
+  }, [client, id, isMember, place]);
+}
+
+/** What was said, the latest at the end. */
+export function Log({ room, meId, acting, messageActions }: Props) {
+  const { t } = useWords();
+  const client = useQueryClient();
+  const [chosen, setChosen] = useState<string[]>([]);
+  // Where one left off, as it was when the room was opened.
+  const [readPlace] = useState(room.readPlace);
+  const box = useRef<HTMLDivElement>(null);
+  const { id, messages, isMore } = room;
+  useRead(room);
+  const last = messages.at(-1)?.id;
+  useEffect(() => {
+    const { current } = box;
+    if (current) current.scrollTop = current.scrollHeight;
+  }, [id, last]);
+  function choose(messageId: string, isAlso: boolean): void {
+    const ids = isAlso
+      ? [...chosen.filter((each) => each !== messageId), messageId]
+      : chosen.includes(messageId)
+        ? []
+        : [messageId];
+    setChosen(messages.filter((message) => ids.includes(message.id)).map((message) => message.id));
+  }
+  async function showEarlier(): Promise<void> {
+    const earlier = await callRooms<RoomView>('GET', `/rooms/${id}?before=${messages[0]!.place}`);
+    client.setQueryData<RoomView>(['rooms', 'log', id, null], (log) =>
+      log ? { ...log, messages: [...earlier.messages, ...log.messages], isMore: earlier.isMore } : log,
+    );
+  }
+  const firstNew =
+    readPlace > 0 ? messages.find(({ place, by }) => place > readPlace && by?.id !== meId)?.id : undefined;
+  return (
+    <div className={classes.scroll} ref={box} tabIndex={0} role="region" aria-label={t('rooms/log')}>
+      {isMore && (
+        <Button variant="subtle" size="compact-sm" onClick={() => void showEarlier()}>
+          {t('rooms/earlier')}
+        </Button>
+      )}
+      {messages.length === 0 && <p className={classes.quiet}>{t('rooms/empty')}</p>}
+      <ol className={classes.log} aria-live="polite">
+        {messages.map((message, i) => (
+          <Fragment key={message.id}>
+            {message.id === firstNew && (
+              <li className={classes.since}>
+                <span>{t('rooms/since')}</span>
+              </li>
+            )}
+            <Line
+              {...{ message, meId, acting, messageActions, chosen, onChoose: choose }}
+              before={messages.slice(Math.max(0, i - 2), i).flatMap(({ id: each, by }) => (by ? [each] : []))}
+            />
+          </Fragment>
+        ))}
+      </ol>
+    </div>
+  );
+}
