@@ -50,7 +50,7 @@ test('the end of a session does not lose what was being written', async () => {
   forgetViewers(app.listo);
   await click(tomas, 'Send');
   await see(tomas, 'Your session has ended.');
-  await signIn(tomas, app.url, 'tomas');
+  await signIn(tomas.browserContext(), app.url, 'tomas');
   await tomas.goto(`${app.url}/ask/tickets/${number}`);
   await see(tomas, 'Rui Bastos is on it');
   expect(await tomas.$eval('textarea', (area) => area.value)).toBe('Half a sentence that');

@@ -27,30 +27,17 @@ async function check(name, args) {
   else failed++;
 }
 
-async function runJest(project, env, workers = 2, shard = null) {
+async function runJest(projects, env, workers = 2) {
   const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
   const outputFile = path.join(base, 'result.json');
-  const args = [
-    '--experimental-vm-modules',
-    '--no-warnings',
-    bin('jest/bin/jest.js'),
-    '--selectProjects',
-    project,
-  ];
-  const more = [
-    `--maxWorkers=${workers}`,
-    ...(shard === null ? [] : [`--shard=${shard}`]),
-    '--json',
-    '--outputFile',
-    outputFile,
-    ...patterns,
-    '--passWithNoTests',
-  ];
-  const child = spawn(process.execPath, [...args, ...more], {
+  const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
+  args.push('--selectProjects', ...projects, `--maxWorkers=${workers}`);
+  args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
+  const child = spawn(process.execPath, args, {
     cwd: ROOT,
     stdio: ['ignore', process.env.TLOG ? 'inherit' : 'ignore', 'inherit'],
     env: { ...process.env, ...env, TZ: 'UTC' },
-    timeout: 16 * 60_000,
+    timeout: 15 * 60_000,
   });
   await new Promise((resolve) => child.once('exit', resolve));
   if (!existsSync(outputFile)) return void failed++;
@@ -77,7 +64,7 @@ if (asked.length > 0) say(`\nChecking ${asked.join(', ')} …`);
 await Promise.all(asked.map((name) => check(name, checks[name])));
 if (suites.includes('unit')) {
   say('\nUnit tests …');
-  await runJest('unit', {});
+  await runJest(['unit'], {});
 }
 if (suites.includes('server') || suites.includes('browser')) {
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
@@ -85,22 +72,16 @@ if (suites.includes('server') || suites.includes('browser')) {
   const database = await startMariaDb(base, { isForTests: true });
   const env = { LISTO_TEST_DATABASE_URL: database.url };
   try {
-    const isBoth = suites.includes('server') && suites.includes('browser');
-    let browserEnv = env;
-    if (suites.includes('browser')) {
-      const chromium = ensureDebianPackage('chromium', 'chromium');
+    const projects = ['server', 'browser'].filter((name) => suites.includes(name));
+    let chromium = '';
+    if (projects.includes('browser')) {
+      chromium = ensureDebianPackage('chromium', 'chromium');
       await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
-      browserEnv = { ...env, LISTO_TEST_CHROMIUM: chromium };
     }
-    say(`\n${isBoth ? 'Server and browser' : suites.includes('server') ? 'Server' : 'Browser'} tests …`);
-    if (isBoth) {
-      // Side by side: the browser's tests leave one of two processors idle half of the time.
-      await Promise.all([
-        runJest('server', env, 1).then(() => runJest('browser', browserEnv, 1, '3/3')),
-        runJest('browser', browserEnv, 1, '1/3').then(() => runJest('browser', browserEnv, 1, '2/3')),
-      ]);
-    } else if (suites.includes('server')) await runJest('server', env);
-    else await runJest('browser', browserEnv, 1);
+    say(`\n${projects.join(' and ')} tests …`);
+    // One more than there are processors: tests in a browser wait a good part of their time.
+    const workers = projects.includes('browser') ? 3 : 2;
+    await runJest(projects, { ...env, LISTO_TEST_CHROMIUM: chromium }, workers);
   } finally {
     await database.stop();
     rmSync(base, { recursive: true, force: true });

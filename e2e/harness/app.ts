@@ -72,6 +72,8 @@ const MORNING = Date.parse('2026-11-25T10:24:00Z');
 /** What every database of a suite is copied from; loaded by the first suite of a run. */
 const LOADED = 'demo_loaded';
 
+const LOADING_S = 120;
+
 async function hasDatabase(server: string, name: string): Promise<boolean> {
   const root = openDatabase(server);
   const found = await root.select('SELECT 1 FROM information_schema.schemata WHERE schema_name = :name', {
@@ -81,19 +83,28 @@ async function hasDatabase(server: string, name: string): Promise<boolean> {
   return found.length > 0;
 }
 
-/** A database with the demo's data. Copying takes a fifth of what loading does. */
+async function loadOnce(server: string): Promise<void> {
+  if (await hasDatabase(server, LOADED)) return;
+  // Only what is whole gets the name.
+  const url = await createDatabase(server, `${LOADED}_now`);
+  const loading = createListo(readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal' }), {
+    clock: { now: () => MORNING },
+  });
+  await migrate(loading.db.sequelize);
+  await loadDemo(loading, () => undefined);
+  await loading.db.close();
+  await copyDatabase(server, `${LOADED}_now`, LOADED);
+}
+
+/** A database with the demo's data. Copying takes a fifth of what loading does; the first to want one loads it. */
 async function copyDemo(server: string, name: string): Promise<void> {
-  if (!(await hasDatabase(server, LOADED))) {
-    // Only what is whole gets the name.
-    const url = await createDatabase(server, `${LOADED}_now`);
-    const loading = createListo(readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal' }), {
-      clock: { now: () => MORNING },
-    });
-    await migrate(loading.db.sequelize);
-    await loadDemo(loading, () => undefined);
-    await loading.db.close();
-    await copyDatabase(server, `${LOADED}_now`, LOADED);
-  }
+  const root = openDatabase(server);
+  await root.transaction(async (tx) => {
+    await root.select('SELECT GET_LOCK(:name, :seconds)', { name: LOADED, seconds: LOADING_S }, tx);
+    await loadOnce(server);
+    await root.select('SELECT RELEASE_LOCK(:name)', { name: LOADED }, tx);
+  });
+  await root.close();
   await copyDatabase(server, LOADED, name);
 }
 

@@ -4,7 +4,6 @@ import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { findEffect } from '../recounts/runner';
-import { listHolidayPlaces, listHolidays } from './holidays';
 import {
   createCalendar,
   mayEditCalendar,
@@ -48,9 +47,13 @@ export const calendarRoutes: Routes = (router, listo) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
     return Promise.resolve(readFile(listo, body.text, body.spec));
   });
-  serve(router, calendars.holidayPlaces, ({ viewer }) => Promise.resolve(listHolidayPlaces(viewer.language)));
-  serve(router, calendars.holidays, ({ viewer, query }) =>
-    Promise.resolve(listHolidays(query, viewer.language)),
+  // All the world's holidays are large, and seldom wanted.
+  const readHolidays = () => import('./holidays');
+  serve(router, calendars.holidayPlaces, async ({ viewer }) =>
+    (await readHolidays()).listHolidayPlaces(viewer.language),
+  );
+  serve(router, calendars.holidays, async ({ viewer, query }) =>
+    (await readHolidays()).listHolidays(query, viewer.language),
   );
 
   router.get('/calendars/:id/calendar.ics', async (request, response) => {

@@ -1,7 +1,7 @@
 import type { FileStore } from '../files/store';
 import type { Listo } from '../listo';
 import { createConnector, type ChatConnector } from './connector';
-import { hearWaiting } from './hear';
+import { hearWaiting } from './inbox';
 import { findChatId } from './identities';
 import { startLoop } from './loop';
 import { sendWaiting } from './out';

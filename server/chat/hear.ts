@@ -1,33 +1,24 @@
 import type { ChatEvent, ToldMessage } from '../../contract/rooms';
-import { readAddressed, takeInOrder } from '../../core/chat';
+import { readAddressed } from '../../core/chat';
 import { createRights, may } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { FileStore } from '../files/store';
-import type { Listo } from '../listo';
 import { append } from '../journal/append';
 import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import { writeWithin } from '../tickets/messages';
 import { hearAction, hearForm, whisper } from './act';
 import { linkTo } from './compose';
-import { ChatAway, createConnector } from './connector';
 import { guessService } from './guess';
 import { findByChatId } from './identities';
 import { makeTicketOf, shortened, takeFiles, type Hearing } from './make';
 import type { ChatInRow, ChatMarkRow } from './model';
 import { refuseStrangers } from './rooms';
 import { say } from './says';
-import { findChat } from './signing';
 import { talkInChat } from './talk';
 
 export type Became = { outcome: string; detail?: string; ticketNumber?: number };
 
-const BATCH = 300;
-const AT_ONCE = 16;
-/** So long an event that is missing is waited for. */
-const PATIENCE_MS = 20_000;
-const MOST_TRIES = 20;
 /** What came later than this says so. */
 const LATE_MS = 60_000;
 
@@ -131,7 +122,8 @@ async function hearChange({ hearing: { listo }, viewer, event, message }: Heard)
   return { outcome: event.type, ticketNumber: mark.ticketNumber };
 }
 
-async function hearOne(hearing: Hearing, { body: event, receivedAt }: ChatInRow): Promise<Became> {
+/** Hears one thing that the chat told, whose turn it is. */
+export async function hearOne(hearing: Hearing, { body: event, receivedAt }: ChatInRow): Promise<Became> {
   const { listo, chat } = hearing;
   if (event.type === 'joined') {
     const room = await listo.db.tables.chatRooms.findOne({ roomId: event.roomId });
@@ -167,58 +159,4 @@ async function hearOne(hearing: Hearing, { body: event, receivedAt }: ChatInRow)
     await whisper(hearing, event, say(saying, viewer.language, { number: String(number), link }));
     return { outcome: 'refused', detail: error.problem };
   }
-}
-
-async function hearRoom(hearing: Hearing, roomId: string, rows: ChatInRow[]): Promise<number> {
-  const { listo } = hearing;
-  const { tables, run } = listo.db;
-  const lastSeq = (await tables.chatHeard.findOne({ roomId }))?.lastSeq ?? 0;
-  let done = 0;
-  for (const old of rows.filter(({ seq }) => seq <= lastSeq))
-    await tables.chatIn.update({ id: old.id }, { state: 'handled', outcome: 'again' });
-  for (const row of takeInOrder(rows, lastSeq, listo.clock.now(), PATIENCE_MS)) {
-    let became: Became;
-    try {
-      became = await hearOne(hearing, row);
-    } catch (error) {
-      const tries = row.tries + 1;
-      await tables.chatIn.update({ id: row.id }, { tries });
-      if (tries < MOST_TRIES || error instanceof ChatAway) {
-        listo.log.warn({ err: error, chatIn: row.id }, 'could not be heard; trying again');
-        return done;
-      }
-      became = { outcome: 'failed', detail: (error as Error).message.slice(0, 500) };
-    }
-    const { outcome, detail = null, ticketNumber = null } = became;
-    await tables.chatIn.update({ id: row.id }, { state: 'handled', outcome, detail, ticketNumber });
-    await run(
-      'INSERT INTO chat_heard (roomId, lastSeq) VALUES (:roomId, :seq) ON DUPLICATE KEY UPDATE lastSeq = GREATEST(lastSeq, VALUES(lastSeq))',
-      { roomId, seq: row.seq },
-    );
-    done++;
-  }
-  return done;
-}
-
-/** Hears what has come from the chat: each room in its order, some rooms at once. @returns how much was heard */
-export async function hearWaiting(listo: Listo, store: FileStore): Promise<number | 'wait'> {
-  const rows = await listo.db.tables.chatIn.find(
-    { state: 'waiting' },
-    { order: ['roomId', 'seq'], limit: BATCH },
-  );
-  if (rows.length === 0) return 0;
-  const access = await findChat(listo);
-  if (!access) return 0;
-  const hearing = { listo, store, chat: createConnector(access), secret: access.secret };
-  const rooms = new Map<string, ChatInRow[]>();
-  for (const row of rows) rooms.set(row.roomId, [...(rooms.get(row.roomId) ?? []), row]);
-  const all = [...rooms];
-  let done = 0;
-  for (let i = 0; i < all.length; i += AT_ONCE) {
-    const counts = await Promise.all(
-      all.slice(i, i + AT_ONCE).map(([roomId, ofRoom]) => hearRoom(hearing, roomId, ofRoom)),
-    );
-    done += counts.reduce((sum, count) => sum + count, 0);
-  }
-  return done === 0 ? 'wait' : done;
 }

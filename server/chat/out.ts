@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import { mayLeave, writeNotice } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
@@ -317,8 +318,7 @@ export async function sendWaiting(listo: Listo): Promise<number | 'wait'> {
       else going.isAway = true;
     }
   }
-  const all = [...lines.values()];
-  for (let i = 0; i < all.length && !going.isAway; i += AT_ONCE)
-    await Promise.all(all.slice(i, i + AT_ONCE).map(sendLineOf));
+  const limit = pLimit(AT_ONCE);
+  await Promise.all([...lines.values()].map((line) => limit(() => sendLineOf(line))));
   return going.sent === 0 && going.isAway ? 'wait' : going.sent;
 }

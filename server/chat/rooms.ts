@@ -12,8 +12,20 @@ export async function findStranger(
   { roomId, teamId }: Pick<ChatRoomRow, 'roomId' | 'teamId'>,
 ): Promise<string | null> {
   const { people } = await chat.listMembers(roomId);
+  if (people.length === 0) return null;
   const team = await listo.db.tables.teams.findOne({ id: teamId ?? '' });
+  const known = await listo.db.select<{ chatId: string }>(
+    `SELECT i.chatId FROM chat_identities i JOIN people p ON p.id = i.personId AND p.leftAt IS NULL
+     WHERE i.chatId IN (:chatIds) AND EXISTS (SELECT 1 FROM team_members m
+       WHERE m.personId = i.personId AND (m.teamId = :teamId OR NOT :isConfidential))`,
+    {
+      ...{ chatIds: people.map(({ id }) => id), teamId, isConfidential: team?.isConfidential ?? false },
+    },
+  );
+  const fit = new Set(known.map(({ chatId }) => chatId));
   for (const { id, name } of people) {
+    if (fit.has(id)) continue;
+    // Nobody may have asked yet who that is.
     const viewer = await findByChatId(listo, chat, id);
     const isFit = team?.isConfidential
       ? viewer?.teams.some((each) => each.teamId === teamId)

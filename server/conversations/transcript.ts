@@ -1,4 +1,3 @@
-import PDFDocument from 'pdfkit';
 import { createRequire } from 'node:module';
 import type { Language } from '../../core/forms';
 import type { Listo } from '../listo';
@@ -55,7 +54,9 @@ const FONT = createRequire(import.meta.url).resolve(
 );
 
 /** The same as a PDF. */
-export function writePdf(title: string, text: string): Promise<Buffer> {
+export async function writePdf(title: string, text: string): Promise<Buffer> {
+  // Large, and seldom wanted.
+  const { default: PDFDocument } = await import('pdfkit');
   return new Promise((resolve, reject) => {
     const document = new PDFDocument({ size: 'A4', margin: 56, info: { Title: title } });
     const chunks: Buffer[] = [];

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import type { AddressObject, ParsedMail } from 'mailparser';
 import { nanoid } from 'nanoid';
 import { isAutomatic, readDecision, trimReply, type MailTemplate } from '../../core/mail';
 import { findBadText } from '../../core/text';
@@ -239,6 +239,8 @@ export async function receiveMail(
   envelope: Envelope,
 ): Promise<void> {
   const { tables } = listo.db;
+  // Large, and wanted only where mail comes in.
+  const { simpleParser } = await import('mailparser');
   const mail = await simpleParser(raw, { skipTextLinks: true }).catch(() => null);
   const messageId = (mail?.messageId ?? `sha256:${hash(raw)}`).slice(0, 255);
   const from = addressOf(mail?.from) || envelope.from.toLowerCase();

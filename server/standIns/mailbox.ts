@@ -1,5 +1,4 @@
 import { Router } from 'express';
-import { simpleParser } from 'mailparser';
 import { nanoid } from 'nanoid';
 import { createTransport } from 'nodemailer';
 import * as z from 'zod';
@@ -14,6 +13,7 @@ export function startMailbox(listo: Listo, host: string): Promise<Listening> {
     { host, port: 0 },
     {
       async take(raw, { to }) {
+        const { simpleParser } = await import('mailparser');
         const mail = await simpleParser(raw);
         for (const address of to)
           await listo.db.tables.standInMails.insert({

@@ -38,6 +38,9 @@ export type TestListo = RunningListo & {
 
 const server = process.env.LISTO_TEST_DATABASE_URL;
 
+/** Asking without a pause would take from what is waited for. */
+const LOOK_MS = 15;
+
 /** Waits until a condition holds, asking again shortly; fails with what was last seen. */
 export async function until<T>(look: () => Promise<T>, holds: (seen: T) => boolean, ms = 16_000): Promise<T> {
   const end = performance.now() + ms;
@@ -46,7 +49,7 @@ export async function until<T>(look: () => Promise<T>, holds: (seen: T) => boole
     if (holds(seen)) return seen;
     if (performance.now() > end)
       throw new Error(`waited in vain; last seen: ${JSON.stringify(seen).slice(0, 600)}`);
-    await new Promise((resolve) => setImmediate(resolve));
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
   }
 }
 

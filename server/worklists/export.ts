@@ -1,5 +1,4 @@
 import { stringify } from 'csv-stringify';
-import ExcelJS from 'exceljs';
 import type { Response, Router } from 'express';
 import { once } from 'node:events';
 import type { ListRow } from '../../contract/worklists';
@@ -95,6 +94,8 @@ async function sendCsv(response: Response, rows: AsyncGenerator<(string | number
 
 async function sendXlsx(response: Response, rows: AsyncGenerator<(string | number)[]>): Promise<void> {
   response.type('application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
+  // Large, and seldom wanted.
+  const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: response });
   const sheet = book.addWorksheet('Listo');
   sheet.addRow([...COLUMNS]).commit();

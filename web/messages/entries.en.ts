@@ -29,6 +29,7 @@ export const entriesEn = {
   slipTold: 'It will be later than promised: as things stand, {{forecast}}',
   sentFrom: 'From here on the thread of {{from}}, which is the same matter',
   conversation: '{{who}} made it of what was said in chat',
+  cameLate: 'said {{said}}, came late',
   reworded: '{{who}} reworded it in chat: {{said}}',
   takenBack: '{{who}} took back what was said in chat',
   routed: 'Given to {{person}}: {{why}}',

@@ -29,6 +29,7 @@ export const entriesPt = {
   slipTold: 'Fica pronto mais tarde do que prometido: como está, {{forecast}}',
   sentFrom: 'A partir daqui a conversa de {{from}}, que é o mesmo assunto',
   conversation: '{{who}} fê-lo do que foi dito no chat',
+  cameLate: 'dito {{said}}, chegou tarde',
   reworded: '{{who}} mudou-o no chat: {{said}}',
   takenBack: '{{who}} retirou o que foi dito no chat',
   routed: 'Dado a {{person}}: {{why}}',

@@ -42,3 +42,11 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
     });
   };
 }
+
+/** When words were said that reached the thread a good while later, or null. */
+export function useDelayWords(): (entry: Entry) => string | null {
+  const { t } = useWords();
+  const times = useTimes();
+  return ({ data: { saidAt } }) =>
+    typeof saidAt === 'number' ? t('entries/cameLate', { said: times.full(saidAt) }) : null;
+}

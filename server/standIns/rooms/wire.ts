@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import type { Response } from 'express';
 import type { RoomsLive } from '../../../contract/rooms';
 import { sign, findChat } from '../../chat/signing';
@@ -15,6 +16,8 @@ const TIMEOUT_MS = 10_000;
 const RETRY_MS = 500;
 const LONGEST_RETRY_MS = 10_000;
 const AT_ONCE = 40;
+/** Of one room; their numbers say in which order they were said. */
+const TOLD_AT_ONCE = 4;
 
 type Listener = { me: RoomPersonRow; response: Response };
 type Membership = { roomId: string; personId: string };
@@ -147,18 +150,21 @@ export class RoomsWire {
 
   private async tellRoom(secret: string, rows: RoomEventRow[]): Promise<number> {
     const { roomEvents } = this.listo.db.tables;
-    let told = 0;
-    for (const { id, body, tries } of rows) {
+    const limit = pLimit(TOLD_AT_ONCE);
+    const going = { told: 0, isAway: false };
+    const tell = async ({ id, body, tries }: RoomEventRow): Promise<void> => {
+      if (going.isAway) return;
       if (await this.tellOne(secret, id, JSON.stringify(body))) {
         await roomEvents.update({ id }, { state: 'told', tries: tries + 1 });
-        told++;
+        going.told++;
       } else {
         const wait = Math.min(LONGEST_RETRY_MS, RETRY_MS * 2 ** Math.min(tries, 6));
         await roomEvents.update({ id }, { tries: tries + 1, nextAt: Date.now() + wait });
-        break;
+        going.isAway = true;
       }
-    }
-    return told;
+    };
+    await Promise.all(rows.map((row) => limit(() => tell(row))));
+    return going.told;
   }
 
   private async tellOne(secret: string, id: string, body: string): Promise<boolean> {

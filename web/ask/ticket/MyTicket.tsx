@@ -17,7 +17,7 @@ import { MessageBody } from '../../ui/MessageBody';
 import { MoveForm } from '../../ui/MoveForm';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
-import { useEntryWords } from '../../ui/useEntryWords';
+import { useDelayWords, useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
 import { PlanOverview } from '../../plan/PlanOverview';
@@ -96,6 +96,7 @@ function Thread({ ticket }: { ticket: Ticket }) {
   const me = useMe();
   const now = useNow(60_000);
   const wordsOf = useEntryWords(me.id);
+  const delayOf = useDelayWords();
   return (
     <ol className={classes.thread}>
       {ticket.entries.map((entry) => {
@@ -107,8 +108,13 @@ function Thread({ ticket }: { ticket: Ticket }) {
           <li key={id}>
             <div className={classes.who}>
               <b>{actor?.id === me.id ? t('common/you') : actor?.name}</b> · {times.when(at, now)} ·{' '}
-              {t('entries/via', { door: t(`doors/${via}`) })}
-              {entry.type !== 'answered' && ` · ${words}`}
+              {[
+                t('entries/via', { door: t(`doors/${via}`) }),
+                entry.type === 'answered' ? null : words,
+                delayOf(entry),
+              ]
+                .filter(Boolean)
+                .join(' · ')}
             </div>
             <div className={classes.words} data-team={message.isByTeam || undefined}>
               <MessageBody message={message} base="/ask/tickets" />

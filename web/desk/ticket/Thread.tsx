@@ -7,7 +7,7 @@ import { filesOf } from '../../files/filesOf';
 import { Writing } from '../../ui/Writing';
 import { AnswerValue } from '../../ui/AnswerValue';
 import { MessageBody } from '../../ui/MessageBody';
-import { useEntryWords } from '../../ui/useEntryWords';
+import { useDelayWords, useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
 
@@ -29,6 +29,7 @@ function Words({ entry, ticket }: { entry: Entry; ticket: Ticket }) {
   const { t } = useWords();
   const me = useMe();
   const wordsOf = useEntryWords(me.id);
+  const delayOf = useDelayWords();
   const { message, actor, via, type } = entry;
   if (!message) return null;
   const kind = message.readBy === 'team' ? 'note' : message.isByTeam ? 'answer' : 'requester';
@@ -42,6 +43,7 @@ function Words({ entry, ticket }: { entry: Entry; ticket: Ticket }) {
     t('entries/via', { door: t(`doors/${via}`) }),
     readers,
     type === 'answered' || type === 'noted' ? null : wordsOf(entry),
+    delayOf(entry),
   ];
   return (
     <div className={classes.content} data-team={message.isByTeam || undefined}>

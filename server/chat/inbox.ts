@@ -1,0 +1,112 @@
+import pLimit, { type LimitFunction } from 'p-limit';
+import type { ChatEvent } from '../../contract/rooms';
+import { takeInOrder, type Numbered } from '../../core/chat';
+import type { FileStore } from '../files/store';
+import type { Listo } from '../listo';
+import { ChatAway, createConnector } from './connector';
+import { hearOne, type Became } from './hear';
+import type { Hearing } from './make';
+import type { ChatInRow } from './model';
+import { findChat } from './signing';
+
+const BATCH = 300;
+const AT_ONCE = 12;
+/** So long an event that is missing is waited for. */
+const PATIENCE_MS = 20_000;
+const MOST_TRIES = 20;
+
+/** What an event is about. In a room of people each thread is a thing of its own; in a direct talk all is one. */
+function subjectOf({ roomKind, type, id, message, messages }: ChatEvent): string {
+  if (roomKind === 'direct' || roomKind === 'listo' || type === 'joined') return '';
+  const about = message ?? messages?.[0];
+  return about?.threadId ?? about?.id ?? id;
+}
+
+function groupBySubject(rows: ChatInRow[]): ChatInRow[][] {
+  const groups = new Map<string, ChatInRow[]>();
+  for (const row of rows) {
+    const subject = subjectOf(row.body);
+    groups.set(subject, [...(groups.get(subject) ?? []), row]);
+  }
+  return [...groups.values()];
+}
+
+/** @returns whether it is over with; if not, it will be tried again */
+async function hearRow(hearing: Hearing, row: ChatInRow): Promise<boolean> {
+  const { listo } = hearing;
+  const { chatIn } = listo.db.tables;
+  let became: Became;
+  try {
+    became = await hearOne(hearing, row);
+  } catch (error) {
+    const tries = row.tries + 1;
+    await chatIn.update({ id: row.id }, { tries });
+    if (tries < MOST_TRIES || error instanceof ChatAway) {
+      listo.log.warn({ err: error, chatIn: row.id }, 'could not be heard; trying again');
+      return false;
+    }
+    became = { outcome: 'failed', detail: (error as Error).message.slice(0, 500) };
+  }
+  const { outcome, detail = null, ticketNumber = null } = became;
+  await chatIn.update({ id: row.id }, { state: 'handled', outcome, detail, ticketNumber });
+  return true;
+}
+
+/** Hears a room: what is about one thing in its order, different things beside each other. */
+async function hearRoom(
+  hearing: Hearing,
+  limit: LimitFunction,
+  [roomId, rows]: [string, ChatInRow[]],
+): Promise<number> {
+  const { tables, select, run } = hearing.listo.db;
+  const lastSeq = (await tables.chatHeard.findOne({ roomId }))?.lastSeq ?? 0;
+  for (const { id } of rows.filter(({ seq }) => seq <= lastSeq))
+    await tables.chatIn.update({ id }, { state: 'handled', outcome: 'again' });
+  // Some that came after one that could not be heard may be over with.
+  const over = await select<Numbered>(
+    "SELECT seq, receivedAt FROM chat_in WHERE state = 'handled' AND roomId = :roomId AND seq > :lastSeq",
+    { roomId, lastSeq },
+  );
+  const inOrder = takeInOrder<Numbered | ChatInRow>(
+    [...rows, ...over],
+    lastSeq,
+    hearing.listo.clock.now(),
+    PATIENCE_MS,
+  );
+  const taken = inOrder.filter((each): each is ChatInRow => 'body' in each);
+  const heard = new Set<number>();
+  await Promise.all(
+    groupBySubject(taken).map(async (group) => {
+      for (const row of group) {
+        if (!(await limit(() => hearRow(hearing, row)))) break;
+        heard.add(row.seq);
+      }
+    }),
+  );
+  const firstLeft = Math.min(...taken.map(({ seq }) => seq).filter((seq) => !heard.has(seq)));
+  const seq = Math.max(lastSeq, ...inOrder.map((each) => each.seq).filter((each) => each < firstLeft));
+  if (seq > lastSeq)
+    await run(
+      'INSERT INTO chat_heard (roomId, lastSeq) VALUES (:roomId, :seq) ON DUPLICATE KEY UPDATE lastSeq = GREATEST(lastSeq, VALUES(lastSeq))',
+      { roomId, seq },
+    );
+  return heard.size;
+}
+
+/** Hears what has come from the chat. @returns how much was heard, or that what there is has to wait */
+export async function hearWaiting(listo: Listo, store: FileStore): Promise<number | 'wait'> {
+  const rows = await listo.db.tables.chatIn.find(
+    { state: 'waiting' },
+    { order: ['roomId', 'seq'], limit: BATCH },
+  );
+  if (rows.length === 0) return 0;
+  const access = await findChat(listo);
+  if (!access) return 0;
+  const hearing = { listo, store, chat: createConnector(access), secret: access.secret };
+  const rooms = new Map<string, ChatInRow[]>();
+  for (const row of rows) rooms.set(row.roomId, [...(rooms.get(row.roomId) ?? []), row]);
+  const limit = pLimit(AT_ONCE);
+  const counts = await Promise.all([...rooms].map((room) => hearRoom(hearing, limit, room)));
+  const done = counts.reduce((sum, count) => sum + count, 0);
+  return done === 0 ? 'wait' : done;
+}
