@@ -13,7 +13,7 @@ export async function benchReplay(): Promise<void> {
   const teams = await listo.db.tables.teams.find({});
   const roles = teams.map(({ id }) => ({ teamId: id, role: 'lead' as const }));
   const everyone = { id: 'helder', isAdministrator: true, mayAskForOthers: false, teams: roles };
-  const period = { from: 0, to: listo.clock.now(), calendars: {} };
+  const period = { from: 0, to: listo.clock.now(), calendars: {}, moves: [] };
   for (const changed of [targets.filter(({ id }) => id === 'resolution'), targets]) {
     const asked = {
       ...period,

@@ -1,6 +1,8 @@
 import * as z from 'zod';
 import type { CalendarSpec } from '../core/calendar';
+import type { Reassignment } from '../core/compliance';
 import type { TargetDefinition } from '../core/targets';
+import { calendarSpecSchema } from './calendars';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idParams, idSchema, instantSchema, okSchema } from './shared';
@@ -62,6 +64,8 @@ const flipSchema = z.object({
 });
 const bothSchema = z.object({ before: tallySchema, after: tallySchema });
 const resultSchema = z.object({
+  /** By promise, where several are touched. */
+  targets: z.array(bothSchema.extend({ key: z.string(), name: z.string() })),
   tickets: z.number().int(),
   clocks: z.number().int(),
   all: bothSchema,
@@ -105,7 +109,12 @@ export const complianceEndpoints = {
       from: instantSchema,
       to: instantSchema,
       targets: z.array(z.object({ id: idSchema, definition: definitionSchema })).max(20),
-      calendars: z.record(idSchema, z.custom<CalendarSpec>()).default({}),
+      calendars: z.record(idSchema, calendarSpecSchema).default({}),
+      /** Work that other teams would have had. */
+      moves: z
+        .array(z.object({ serviceId: idSchema.nullable(), fromTeamId: idSchema, toTeamId: idSchema }))
+        .max(20)
+        .default([]),
     }),
     answer: z.object({ id: idSchema }),
   }),
@@ -127,4 +136,5 @@ export type Asked = {
   to: number;
   targets: { id: string; definition: TargetDefinition }[];
   calendars: Record<string, CalendarSpec>;
+  moves: Reassignment[];
 };

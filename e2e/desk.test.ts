@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { click, listBarriers, listBarriersInBoth, see, type } from './harness/browser';
+import { click, find, listBarriers, listBarriersInBoth, see, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** An agent's day on the Desk: lists of one's own, ways of seeing them, doing to many, what happened before. */
@@ -104,7 +104,7 @@ test('a value is changed where it stands in the row; another sees it without a r
   await see(hanna, 'with you');
   const number = (await numbersOn(rui))[0]!;
   await rui.locator(`[data-number="${number}"] ::-p-text(Unassigned)`).click();
-  await rui.waitForSelector('::-p-aria([name="Give it to"])');
+  await find(rui, 'Give it to');
   await rui.locator('[role="option"] ::-p-text(Hanna Vik)').click();
   await hanna.waitForSelector(`[data-number="${number}"]`);
 });
@@ -158,7 +158,7 @@ test('a caller: their history first, reported already, raised with few words', a
   await bia.waitForFunction(() => /\/desk\/everything\/\d+$/.test(location.pathname));
   await see(bia, 'by phone');
   await bia.goto(`${app.url}/desk/raise`);
-  await bia.waitForSelector('::-p-aria([name="From a template"])');
+  await find(bia, 'From a template');
   const template = await bia.$$eval(
     'option',
     (options) => options.find(({ textContent }) => textContent === 'Kiosk frozen on payment again')!.value,
@@ -179,7 +179,7 @@ test('how it is done stands beside the ticket, is ticked off, and is changed by 
   await see(rui, '1 of 4 done');
   await rui.locator('::-p-text(Change it)').click();
   await see(rui, 'The steps');
-  await rui.locator('::-p-aria([name="Step, en"])').fill('Send everyone on');
+  await type(rui, 'Step, en', 'Send everyone on');
   await click(rui, 'Save');
   await see(rui, '“A kiosk that does not sell” is saved.');
   await rui.goBack();
@@ -201,7 +201,7 @@ test('tickets come in from a table: mapped, checked by line, written and seen', 
   await see(rui, '3 rows');
   expect(await listBarriersInBoth(rui)).toEqual([]);
   await rui.select('select[aria-label="Service"]', 'always');
-  await rui.locator('::-p-aria([name="Service: the same for all …"])').fill('A ticket kiosk');
+  await type(rui, 'Service: the same for all …', 'A ticket kiosk');
   await rui.locator('[role="option"]').click();
   await click(rui, 'Check every row');
   await see(rui, 'Rows that fit: 2; that do not: 1.');

@@ -7,8 +7,8 @@ const { browser } = demoSuite('plans');
 
 /** Chooses from a list that opens. */
 async function pick(page: Page, label: string, option: string): Promise<void> {
-  await page.locator(`::-p-aria([name="${label}"][role="combobox"])`).click();
-  await page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
+  await click(page, label, 'combobox');
+  await click(page, option, 'option');
 }
 
 test('raised by a manager for someone else, it promises a date and says where it stands, to both', async () => {
@@ -34,7 +34,7 @@ test('a team finds its step in its list, takes it, ticks it off and is done with
   await see(jonas, 'Safety gear in the right size');
   await jonas.locator('[data-row$="-gear"] a').click();
   await see(jonas, 'Boots');
-  await jonas.locator('::-p-aria([name="Boots"][role="checkbox"])').click();
+  await click(jonas, 'Boots', 'checkbox');
   await jonas.waitForFunction(
     () => document.querySelector<HTMLInputElement>('[role="group"][aria-label^="To do"] input')?.checked,
   );

@@ -1,4 +1,4 @@
-import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { click, find, listBarriersInBoth, see, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 import type { Page } from 'puppeteer-core';
 
@@ -20,7 +20,7 @@ test('two people side by side; an agent makes a ticket of a line; its line stays
   await lena.reload();
   await see(lena, 'same reader model');
   // A reload loses nothing.
-  await lena.locator(`::-p-aria([name="${WRITE}"])`).click();
+  await click(lena, WRITE, '');
   await lena.keyboard.press('Enter');
   await see(bia, 'the lamp over it as well');
   await bia.locator('button[aria-label^="Choose what Lena Storm said"]').click();
@@ -73,8 +73,8 @@ test('an administrator connects rooms, and a message out is tried before it is o
   const helder = await browser.open('helder', '/workshop/chat');
   await see(helder, 'the closed room of a team');
   await type(helder, 'Name', 'P1 to the harbour');
-  await helder.locator('::-p-aria([name="To the room"])').click();
-  await helder.locator('::-p-aria([name="Harbour weather"][role="option"])').click();
+  await click(helder, 'To the room', '');
+  await click(helder, 'Harbour weather', 'option');
   await click(helder, 'Add');
   await see(helder, 'P1 to the harbour');
   await click(helder, 'Off', 'switch');
@@ -82,7 +82,7 @@ test('an administrator connects rooms, and a message out is tried before it is o
   await click(helder, 'Try it');
   await see(helder, 'Sent as a trial');
   await click(helder, 'Off', 'switch');
-  await helder.locator('::-p-aria([name="On"][role="switch"])').wait();
+  await find(helder, 'On', 'switch');
   expect(await listBarriersInBoth(helder)).toEqual([]);
   const tomas = await browser.open('tomas', '/rooms/weather');
   await see(tomas, '(a trial; nothing has happened)');

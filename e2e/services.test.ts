@@ -1,40 +1,19 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import type { ElementHandle } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import {
-  click,
-  listBarriers,
-  listBarriersInBoth,
-  see,
-  setField,
-  startBrowser,
-  type,
-  type TestBrowser,
-} from './harness/browser';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { click, listBarriers, listBarriersInBoth, see, setField, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** A team administrator makes a service alone, and employees find, fill in and send it; in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
+const { browser } = demoSuite('services');
 let folder: string;
-const failures: string[] = [];
 beforeAll(async () => {
-  app = await startDemoApp('services');
-  browser = await startBrowser(() => app.url, failures);
   folder = await mkdtemp(path.join(os.tmpdir(), 'listo-form-'));
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-  await rm(folder, { recursive: true, force: true });
 });
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+afterAll(() => rm(folder, { recursive: true, force: true }));
 
-const choose = (page: Awaited<ReturnType<TestBrowser['open']>>, label: string, value: string) =>
+const choose = (page: Page, label: string, value: string) =>
   page.locator(`select[aria-label="${label}"]`).fill(value);
 
 test('a service is begun from a ready set, written beside its picture, published, found and sent', async () => {
@@ -115,7 +94,7 @@ test('a plan is drawn as a list and as a graph; a ring is found at once and cann
   const helder = await browser.open('helder', '/workshop/services/crew-transfer');
   await helder.waitForSelector('.react-flow__node');
   await click(helder, 'Change “Welcome at the base”');
-  await helder.locator('::-p-aria([name="Only after"])').click();
+  await click(helder, 'Only after', '');
   await helder.locator('[role="option"]::-p-text(Ask how it went)').click();
   await see(helder, 'These wait for each other in a ring.');
   const publish = await helder.$eval(
@@ -126,7 +105,7 @@ test('a plan is drawn as a list and as a graph; a ring is found at once and cann
   expect(await helder.$$('[data-bad]')).toHaveLength(2);
   await helder.reload();
   await see(helder, 'These wait for each other in a ring.');
-  await helder.locator('::-p-aria([name="…"][role="button"])').click();
+  await click(helder, '…', 'button');
   await click(helder, 'Throw the draft away', 'menuitem');
   await click(helder, 'Throw the draft away');
   await see(helder, 'What is published is what you see.');
@@ -172,7 +151,7 @@ test('a service that is off says what its team says; a page of a form that is lo
   await see(tomas, 'One more look, please: 3 to mend.');
   await setField(tomas, 'On which day? needed', '2027-03-02');
 
-  await helder.locator('::-p-aria([name="…"][role="button"])').click();
+  await click(helder, '…', 'button');
   await click(helder, 'Switch off …', 'menuitem');
   await type(helder, 'What people read who come for it, en', 'Call reception until Friday.');
   await click(helder, 'Switch off');

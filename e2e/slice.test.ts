@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { click, listBarriersInBoth, see, type } from './harness/browser';
+import { click, find, listBarriersInBoth, see, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** One request, from the person who has the need to the person who meets it and back, in the real interface. */
@@ -20,7 +20,7 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
   await click(tomas, 'Send to Onboard systems');
   await see(tomas, 'One more look, please: 2 to mend.');
   await type(tomas, 'In one line needed', 'Scanner for gate 3');
-  await tomas.locator('::-p-aria([name="In the hand"][role="radio"])').click();
+  await click(tomas, 'In the hand', 'radio');
   await tomas.locator('#field-count').fill('2');
   await tomas.reload();
   await see(tomas, 'filled in for you');
@@ -36,11 +36,11 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
 
   const ana = await browser.open('ana', '/ask');
   await see(ana, 'Scanner for gate 3');
-  const ask = await ana.waitForSelector('::-p-aria([name="Scanner for gate 3"][role="article"])');
+  const ask = await find(ana, 'Scanner for gate 3', 'article');
   expect(await ask!.evaluate((article) => article.textContent)).toMatch(
     /Tomás Veiga.*costs €340.*because you are their manager/,
   );
-  await (await ask!.waitForSelector('::-p-aria([name="Yes"][role="button"])'))!.click();
+  await (await find(ask, 'Yes', 'button')).click();
   await see(ana, 'You agreed to “Scanner for gate 3”.');
 
   await rui.waitForSelector(`[data-number="${number}"]`);
@@ -53,7 +53,7 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
   await type(rui, 'Answer Tomás Veiga', 'Ordered, two days.');
   await click(rui, 'Send to Tomás');
   await see(tomas, 'Ordered, two days.');
-  await rui.locator('::-p-aria([name="Tomás Veiga ×"][role="button"])').click();
+  await click(rui, 'Tomás Veiga ×', 'button');
   await type(rui, 'A note that only the team reads', 'Only four left in stock.');
   await click(rui, 'Keep in the team');
   await see(rui, 'Only four left in stock.');
@@ -61,8 +61,8 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
   await click(rui, 'Hold …');
   await click(rui, 'Hold');
   await see(rui, 'This is needed.');
-  await rui.locator('::-p-aria([name="For whom or what?"])').click();
-  await rui.locator('::-p-aria([name="the requester"][role="option"])').click();
+  await click(rui, 'For whom or what?', '');
+  await click(rui, 'the requester', 'option');
   await type(rui, 'The question to Tomás Veiga', 'Left or right hand?');
   await click(rui, 'Hold');
   await see(tomas, 'It waits for your answer.');
@@ -171,7 +171,7 @@ test('Ask works on a phone, in Portuguese too', async () => {
   await see(page, 'Or start from where you are');
   const isWider = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth);
   expect(isWider).toBe(false);
-  await page.locator('::-p-aria([name="TV You: Tomás Veiga"][role="button"])').click();
+  await click(page, 'TV You: Tomás Veiga', 'button');
   await page.locator('::-p-text(Português)').click();
   await see(page, 'De que precisa, Tomás?');
   await page.reload();

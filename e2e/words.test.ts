@@ -21,7 +21,7 @@ const openTicket = async (person: string): Promise<Page> => {
 
 test('someone is called in by a few letters and sees where', async () => {
   const [rui, hanna] = [await openTicket('rui'), await openTicket('hanna')];
-  await rui.locator(`::-p-aria([name="${NOTE}"])`).click();
+  await click(rui, NOTE, '');
   await rui.keyboard.type('Please look, @Han');
   await see(hanna, 'Rui Bastos is writing …');
   await rui.waitForSelector('[role="option"][data-combobox-selected]');
@@ -36,14 +36,14 @@ test('someone is called in by a few letters and sees where', async () => {
 
 test('a checklist is worked in place by either side of the team', async () => {
   const [rui, hanna] = [await openTicket('rui'), await openTicket('hanna')];
-  await rui.locator(`::-p-aria([name="${NOTE}"])`).click();
+  await click(rui, NOTE, '');
   await click(rui, 'Checklist');
   await rui.keyboard.type('restart');
   await rui.keyboard.press('Enter');
   await click(rui, 'Checklist');
   await rui.keyboard.type('test a sale');
   await click(rui, 'Keep in the team');
-  await hanna.locator('::-p-aria([name="restart"][role="checkbox"])').click();
+  await click(hanna, 'restart', 'checkbox');
   await see(rui, 'Hanna Vik ticked off “restart”');
   await rui.waitForSelector('input[aria-label="restart"]:checked');
 });

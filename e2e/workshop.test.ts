@@ -2,28 +2,16 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { startDemoApp, type DemoApp } from './harness/app';
-import { click, listBarriersInBoth, see, startBrowser, type, type TestBrowser } from './harness/browser';
+import { click, find, listBarriersInBoth, see, type } from './harness/browser';
+import { demoSuite } from './harness/suite';
 
 /** Setting up when work is done and what is promised, in the real interface. */
-let app: DemoApp;
-let browser: TestBrowser;
+const { app, browser } = demoSuite('workshop');
 let folder: string;
-const failures: string[] = [];
 beforeAll(async () => {
-  app = await startDemoApp('workshop');
-  browser = await startBrowser(() => app.url, failures);
   folder = await mkdtemp(path.join(os.tmpdir(), 'listo-ics-'));
-}, 120_000);
-afterAll(async () => {
-  await browser.close();
-  await app.end();
-  await rm(folder, { recursive: true, force: true });
 });
-afterEach(async () => {
-  await browser.closePages();
-  expect(failures.splice(0)).toEqual([]);
-});
+afterAll(() => rm(folder, { recursive: true, force: true }));
 
 const fieldOf = (page: Page, label: string) =>
   page.$eval(`::-p-aria([name="${label}"][role="textbox"])`, (input) => (input as HTMLInputElement).value);
@@ -96,7 +84,7 @@ test('a day of the year gets hours of its own; holidays and a file close days; a
   );
   await click(helder, 'Public holidays …');
   await type(helder, 'Country', 'Portugal');
-  await helder.locator('::-p-aria([name="Portugal"][role="option"])').click();
+  await click(helder, 'Portugal', 'option');
   await see(helder, 'Public holidays of 2026 to 2028.');
   await helder.locator('::-p-text(Close these)').click();
   await see(helder, /1\d days of 2026/);
@@ -136,8 +124,8 @@ test('a promise is switched off and on; what it does as time runs out is changed
   await see(helder, '“Parts supplier” is switched off.');
   await click(helder, 'Undo');
   await helder.waitForFunction(() => !document.body.innerText.includes('switched off\n'));
-  const card = (await helder.waitForSelector('::-p-aria([name="Taken up"][role="article"])'))!;
-  await (await card.waitForSelector('::-p-aria([name="Change what happens"][role="button"])'))!.click();
+  const card = (await find(helder, 'Taken up', 'article'))!;
+  await (await find(card, 'Change what happens', 'button'))!.click();
   await click(helder, 'One more');
   await click(helder, 'Save it');
   await see(helder, 'at 90 %: tells the assignee');
@@ -187,7 +175,7 @@ test('a due day set by hand stands on the ticket and in the list', async () => {
   await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();
   await see(rui, 'Due by hand');
   await rui.locator('::-p-text(Set …)').click();
-  await (await rui.waitForSelector('::-p-aria([name="Day"])'))!.evaluate((input) => {
+  await (await find(rui, 'Day'))!.evaluate((input) => {
     const field = input as HTMLInputElement;
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(field, '2026-11-26');
     field.dispatchEvent(new Event('input', { bubbles: true }));

@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, existsSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { startChromium } from './chromium.mjs';
 import { startMariaDb } from './mariadb.mjs';
 import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
 import { say } from './say.mjs';
@@ -27,11 +28,11 @@ async function check(name, args) {
   else failed++;
 }
 
-async function runJest(projects, env, workers = 2) {
+async function runJest(projects, env) {
   const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
   const outputFile = path.join(base, 'result.json');
   const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
-  args.push('--selectProjects', ...projects, `--maxWorkers=${workers}`);
+  args.push('--selectProjects', ...projects, '--maxWorkers=2');
   args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
   const child = spawn(process.execPath, args, {
     cwd: ROOT,
@@ -71,18 +72,17 @@ if (suites.includes('server') || suites.includes('browser')) {
   const base = mkdtempSync(path.join(existsSync('/dev/shm') ? '/dev/shm' : os.tmpdir(), 'listo-db-'));
   const database = await startMariaDb(base, { isForTests: true });
   const env = { LISTO_TEST_DATABASE_URL: database.url };
+  let chromium = null;
   try {
     const projects = ['server', 'browser'].filter((name) => suites.includes(name));
-    let chromium = '';
     if (projects.includes('browser')) {
-      chromium = ensureDebianPackage('chromium', 'chromium');
+      chromium = await startChromium(ensureDebianPackage('chromium', 'chromium'));
       await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
     }
     say(`\n${projects.join(' and ')} tests …`);
-    // One more than there are processors: tests in a browser wait a good part of their time.
-    const workers = projects.includes('browser') ? 3 : 2;
-    await runJest(projects, { ...env, LISTO_TEST_CHROMIUM: chromium }, workers);
+    await runJest(projects, { ...env, ...(chromium && { LISTO_TEST_BROWSER: chromium.url }) });
   } finally {
+    await chromium?.stop();
     await database.stop();
     rmSync(base, { recursive: true, force: true });
   }

@@ -1,6 +1,6 @@
 import { compileCalendar } from '../calendar';
 import { readClock, type HistoryEvent, type TargetDefinition } from '../targets';
-import { changesSides, standingOf, tally, whereTimeWent } from './index';
+import { changesSides, movesFor, reassign, standingOf, tally, whereTimeWent } from './index';
 
 const desk = compileCalendar({
   ...{ name: 'Desk', timeZone: 'Europe/Lisbon', hoursPerDay: 10, exceptions: [] },
@@ -121,4 +121,24 @@ test('sides are changed only to or from missed', () => {
   expect(changesSides(null, 'missed')).toBe(true);
   expect(changesSides('running', 'met')).toBe(false);
   expect(changesSides('missed', 'missed')).toBe(false);
+});
+
+test('another team in the place of one: for a service first, else for all; its groups fall away', () => {
+  const reassignments = [
+    { serviceId: 'kiosk', fromTeamId: 'onboard', toTeamId: 'network' },
+    { serviceId: null, fromTeamId: 'onboard', toTeamId: 'desk' },
+  ];
+  expect(movesFor(reassignments, 'kiosk')).toEqual(new Map([['onboard', 'network']]));
+  expect(movesFor(reassignments, 'laptop')).toEqual(new Map([['onboard', 'desk']]));
+  expect(movesFor([], 'laptop').size).toBe(0);
+  const history: HistoryEvent[] = [
+    { at: 1, set: { state: 'received', teamId: 'onboard', groupId: 'gates' } },
+    { at: 2, set: { assigneeId: 'rui' } },
+    { at: 3, set: { teamId: 'network', groupId: null } },
+  ];
+  expect(reassign(history, movesFor(reassignments, 'laptop'))).toEqual([
+    { at: 1, set: { state: 'received', teamId: 'desk', groupId: null } },
+    { at: 2, set: { assigneeId: 'rui' } },
+    { at: 3, set: { teamId: 'network', groupId: null } },
+  ]);
 });

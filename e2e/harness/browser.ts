@@ -1,21 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import os from 'node:os';
-import path from 'node:path';
-import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppeteer-core';
-
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
+import puppeteer, { type BrowserContext, type ElementHandle, type Locator, type Page } from 'puppeteer-core';
 
 const LOOK_MS = 60;
+const TIMEOUT_MS = 25_000;
+const ACT_MS = 8_000;
+const TRIES = 3;
 
 export type TestBrowser = {
   /** A page of someone's own (a context apart), signed in as one of the demo's people. */
@@ -29,22 +19,17 @@ export type TestBrowser = {
   close(): Promise<void>;
 };
 
-/** Debian's Chromium on the application at `url`. Errors that a page throws are kept in `failures`. */
+/** Pages of the application at `url` in the Chromium that the tests share. Errors that a page throws are kept in `failures`. */
 export async function startBrowser(url: () => string, failures: string[] = []): Promise<TestBrowser> {
-  const userDataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-chromium-'));
-  const executablePath = process.env.LISTO_TEST_CHROMIUM ?? '/usr/bin/chromium';
-  const browser: Browser = await puppeteer.launch({
-    executablePath,
-    headless: true,
-    userDataDir,
-    args: FLAGS,
-  });
+  const browserWSEndpoint = process.env.LISTO_TEST_BROWSER;
+  if (!browserWSEndpoint) throw new Error('LISTO_TEST_BROWSER is not set; run the tests with npm test');
+  const browser = await puppeteer.connect({ browserWSEndpoint, defaultViewport: null });
   const used: Seat[] = [];
   const free: Seat[] = [];
   async function takeSeat(): Promise<Seat> {
     const context = await browser.createBrowserContext();
     const page = await context.newPage();
-    page.setDefaultTimeout(25_000);
+    page.setDefaultTimeout(TIMEOUT_MS);
     page.on('pageerror', (error) => failures.push(String(error)));
     await page.setExtraHTTPHeaders({ 'Accept-Language': 'en' });
     return { context, page };
@@ -65,8 +50,8 @@ export async function startBrowser(url: () => string, failures: string[] = []): 
       free.push(...used.splice(0));
     },
     async close() {
-      await browser.close();
-      await rm(userDataDir, { recursive: true, force: true });
+      await Promise.all([...used, ...free].map(({ context }) => context.close()));
+      await browser.disconnect();
     },
   };
 }
@@ -80,7 +65,8 @@ async function clear({ context, page }: Seat): Promise<void> {
   await page.setRequestInterception(false);
   await context.deleteCookie(...(await context.cookies()));
   await page.evaluate(() => localStorage.clear()).catch(() => undefined);
-  await page.goto('about:blank');
+  // A page of the same site: another would be given a process of its own, and this one as well when it comes back.
+  await page.goto(`${new URL(page.url()).origin}/healthz`).catch(() => page.goto('about:blank'));
 }
 
 /** The theme that the person's machine asks for. */
@@ -121,28 +107,63 @@ export async function see(page: Page, text: string | RegExp): Promise<void> {
   }
 }
 
+/** What has this name (and role) for those who listen to the page, once it is there. */
+export async function find(
+  within: Page | ElementHandle,
+  name: string,
+  role?: string,
+): Promise<ElementHandle> {
+  const wanted = !role ? '' : `[role="${role}"]`;
+  const end = performance.now() + TIMEOUT_MS;
+  for (;;) {
+    const found = await within.$(`::-p-aria([name="${name}"]${wanted})`);
+    if (found) return found;
+    if (performance.now() > end) throw new Error(`nothing is called “${name}” ${role ?? ''}`);
+    // The driver's own way asks at every frame, which keeps a whole processor busy.
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  }
+}
+
+/** Does something with what has a name, again where the page has put another in its place meanwhile. */
+async function use(
+  within: Page | ElementHandle,
+  [name, role]: [name: string, role?: string | undefined],
+  act: (locator: Locator<Element>) => Promise<void>,
+): Promise<void> {
+  for (let tries = 1; ; tries++) {
+    const locator = (await find(within, name, role)).asLocator().setTimeout(ACT_MS);
+    const error = await act(locator).then(
+      () => null,
+      (thrown: unknown) => thrown as Error,
+    );
+    if (error === null) return;
+    if (tries === TRIES) throw error;
+  }
+}
+
 /** Clicks what has this role and name. */
-export async function click(page: Page, name: string, role = 'button'): Promise<void> {
-  await page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
+export function click(within: Page | ElementHandle, name: string, role = 'button'): Promise<void> {
+  return use(within, [name, role], (locator) => locator.click());
 }
 
 /** Types into the field with this label. */
-export async function type(page: Page, label: string, text: string): Promise<void> {
-  await page.locator(`::-p-aria([name="${label}"])`).fill(text);
+export function type(
+  within: Page | ElementHandle,
+  label: string,
+  text: string,
+  role?: string,
+): Promise<void> {
+  return use(within, [label, role], (locator) => locator.fill(text));
 }
 
 /** Sets a field that is not typed into, such as a date, so that the page hears of it. */
 export async function setField(page: Page, label: string, value: string): Promise<void> {
-  await page.locator(`::-p-aria([name="${label}"])`).wait();
-  await page.$eval(
-    `::-p-aria([name="${label}"])`,
-    (input, text) => {
-      const { set } = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!;
-      set!.call(input, text);
-      input.dispatchEvent(new Event('input', { bubbles: true }));
-    },
-    value,
-  );
+  const field = await find(page, label);
+  await field.evaluate((input, text) => {
+    const { set } = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!;
+    set!.call(input, text);
+    input.dispatchEvent(new Event('input', { bubbles: true }));
+  }, value);
 }
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');

@@ -1,6 +1,7 @@
 import { compileCalendar, type CalendarSpec } from '../../core/calendar';
 import type { TargetDefinition } from '../../core/targets';
 import { readSettled } from '../clocks/consumer';
+import { readEditions } from '../clocks/editions';
 import type { ClockRow, TargetRow } from '../clocks/model';
 import { listTargets } from '../clocks/read';
 import type { JournalRow } from '../journal/model';
@@ -52,13 +53,21 @@ const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state =
 export async function readEffect(listo: Listo, { calendars = {}, targets = [] }: Change): Promise<Effect> {
   const { db, clock } = listo;
   const now = clock.now();
-  const today = { targets: await listTargets(listo), calendars: await listo.calendars.getAll(), now };
-  const changed = {
+  const editions = await readEditions(listo);
+  const today = {
+    targets: await listTargets(listo),
+    calendars: await listo.calendars.getAll(),
     now,
+    editions,
+  };
+  const isChanged = ({ targetId }: { targetId: string }): boolean =>
+    targets.some(({ id }) => id === targetId);
+  const changed = {
+    ...{ now, editions },
     targets: [
       ...today.targets.map((target): TargetRow => {
         const other = targets.find(({ id }) => id === target.id);
-        return other ? { ...target, definition: other.definition } : target;
+        return other ? { ...target, definition: other.definition, newFrom: null } : target;
       }),
       ...targets.filter(({ id }) => !today.targets.some((target) => target.id === id)).map(toNewTarget),
     ],
@@ -80,11 +89,17 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
       "SELECT ticketNumber, work, at, changes FROM journal WHERE ticketNumber IN (:numbers) AND changes <> '{}' ORDER BY id",
       { numbers: tickets.map(({ number }) => number) },
     );
+    const clocks = await db.select<ClockRow>('SELECT * FROM clocks WHERE ticketNumber IN (:numbers)', {
+      numbers: tickets.map(({ number }) => number),
+    });
     for (const ticket of tickets) {
       const own = entries.filter(({ ticketNumber }) => ticketNumber === ticket.number);
+      const known = clocks.filter(({ ticketNumber }) => ticketNumber === ticket.number);
+      // Each runs by the edition that it has; by the changed promise all do.
+      const kept = known.filter((clock) => !isChanged(clock));
       compare(effect, ticket, {
-        before: readSettled(ticket, own, [], today).clocks,
-        after: readSettled(ticket, own, [], changed).clocks,
+        before: readSettled(ticket, own, known, today).clocks,
+        after: readSettled(ticket, own, kept, changed).clocks,
         targets: changed.targets,
         now,
       });

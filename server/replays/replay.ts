@@ -1,8 +1,14 @@
-import { GROUPINGS, type Grouping } from '../../contract/complianceNames';
 import type { Asked, ReplayResult } from '../../contract/compliance';
 import { compileCalendar } from '../../core/calendar';
-import { changesSides, standingOf, tally, type Standing } from '../../core/compliance';
-import { inLanguage } from '../../core/knowledge';
+import {
+  changesSides,
+  movesFor,
+  reassign,
+  standingOf,
+  tally,
+  type Reassignment,
+  type Standing,
+} from '../../core/compliance';
 import type { Viewer } from '../../core/rights';
 import { replayClock, type Calendars, type HistoryEvent, type TargetDefinition } from '../../core/targets';
 import { toHistory } from '../../core/tickets';
@@ -11,53 +17,22 @@ import type { TargetRow } from '../clocks/model';
 import { listTargets } from '../clocks/read';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
-import type { TicketRecord } from '../tickets/model';
 import { visibleTo } from '../tickets/visibility';
+import { Sums, type ReplayedTicket as Ticket } from './sums';
 
 const CHUNK = 500;
 const LISTED = 300;
 
-type Ticket = Pick<TicketRecord, 'number' | 'title' | 'teamId' | 'serviceId' | 'priority' | 'kind'>;
 type Entry = Pick<JournalRow, 'ticketNumber' | 'work' | 'at' | 'changes'>;
-type Both = { before: (Standing | null)[]; after: (Standing | null)[] };
 type Progress = (done: number, total: number) => Promise<boolean>;
 
-/** The promises that a change touches: those that are changed, and those that go by a changed calendar. */
-function touched(targets: TargetRow[], { targets: changed, calendars }: Asked): TargetRow[] {
+/** The promises that a change touches: those that are changed, those that go by a changed calendar, all for other teams. */
+function touched(targets: TargetRow[], { targets: changed, calendars, moves }: Asked): TargetRow[] {
+  if (moves.length > 0) return targets;
   const ids = new Set(changed.map(({ id }) => id));
   const goesBy = ({ definition }: TargetRow): boolean =>
     definition.calendars.some(({ calendarId }) => calendars[calendarId] !== undefined);
   return targets.filter((target) => ids.has(target.id) || goesBy(target));
-}
-
-class Sums {
-  readonly all: Both = { before: [], after: [] };
-  readonly groups = new Map<string, Both>();
-  readonly flips: ReplayResult['flips'] = [];
-  changed = 0;
-  clocks = 0;
-
-  add(ticket: Ticket, before: Standing | null, after: Standing | null): void {
-    if (before === null && after === null) return;
-    this.clocks++;
-    const keys = {
-      team: ticket.teamId,
-      service: ticket.serviceId,
-      priority: ticket.priority,
-      kind: ticket.kind,
-    };
-    for (const both of [this.all, ...GROUPINGS.map((by) => this.of(by, keys[by]))]) {
-      both.before.push(before);
-      both.after.push(after);
-    }
-  }
-
-  private of(by: Grouping, key: string): Both {
-    const name = `${by} ${key}`;
-    const known = this.groups.get(name) ?? { before: [], after: [] };
-    this.groups.set(name, known);
-    return known;
-  }
 }
 
 type Judged = { standing: Standing | null; dueAt: number | null };
@@ -72,27 +47,6 @@ function judge(
   return { standing: standingOf(reading), dueAt: reading.dueAt };
 }
 
-async function nameGroups(listo: Listo, sums: Sums): Promise<ReplayResult['groups']> {
-  const teams = await listo.db.tables.teams.find({});
-  const services = await listo.db.tables.services.find({});
-  const nameOf = (by: Grouping, key: string): string => {
-    const text =
-      by === 'team'
-        ? teams.find(({ id }) => id === key)?.name
-        : by === 'service'
-          ? services.find(({ id }) => id === key)?.title
-          : undefined;
-    return text ? inLanguage(text, 'en') : key;
-  };
-  const groups = Object.fromEntries(GROUPINGS.map((by) => [by, []])) as unknown as ReplayResult['groups'];
-  for (const [name, { before, after }] of sums.groups) {
-    const [by, key] = name.split(' ') as [Grouping, string];
-    groups[by].push({ key, name: nameOf(by, key), before: tally(before), after: tally(after) });
-  }
-  for (const by of GROUPINGS) groups[by].sort((a, b) => (a.name < b.name ? -1 : 1));
-  return groups;
-}
-
 type Step = {
   tickets: Ticket[];
   entries: Entry[];
@@ -101,12 +55,13 @@ type Step = {
   editions: Editions;
   changed: Map<string, TargetDefinition>;
   calendars: { before: Calendars; after: Calendars };
+  moves: Reassignment[];
   now: number;
 };
 
 function replayChunk(
   sums: Sums,
-  { tickets, entries, known, rows, editions, changed, calendars, now }: Step,
+  { tickets, entries, known, rows, editions, changed, calendars, moves, now }: Step,
 ): void {
   const byWork = new Map<string, Entry[]>();
   for (const entry of entries) {
@@ -120,14 +75,16 @@ function replayChunk(
     const ticket = byNumber.get(own[0]!.ticketNumber!)!;
     const work = own[0]!.work;
     const history = toHistory(own, work);
+    const ofTeams = movesFor(moves, ticket.serviceId);
+    const other = ofTeams.size === 0 ? history : reassign(history, ofTeams);
     for (const row of rows) {
       const edition = known.get(`${key} ${row.id}`) ?? editionFor(row, own[0]!.at);
       const was = edition === 0 ? null : inEdition(row, edition, editions).definition;
       const before: Judged = was
         ? judge(was, calendars.before, history, now)
         : { standing: null, dueAt: null };
-      const after = judge(changed.get(row.id) ?? was ?? row.definition, calendars.after, history, now);
-      sums.add(ticket, before.standing, after.standing);
+      const after = judge(changed.get(row.id) ?? was ?? row.definition, calendars.after, other, now);
+      sums.add(ticket, row.id, { before: before.standing, after: after.standing });
       if (!changesSides(before.standing, after.standing)) continue;
       sums.changed++;
       if (sums.flips.length < LISTED)
@@ -217,14 +174,18 @@ export async function replay(
         edition,
       ]),
     );
-    replayChunk(sums, { tickets, entries, known, rows, editions, changed, calendars, now });
+    replayChunk(sums, {
+      ...{ tickets, entries, known, rows, editions, changed, calendars, now },
+      moves: asked.moves,
+    });
     done += tickets.length;
     if (!(await onProgress(done, total))) return null;
   }
   return {
     ...{ tickets: done, clocks: sums.clocks, changed: sums.changed, flips: sums.flips },
     all: { before: tally(sums.all.before), after: tally(sums.all.after) },
-    groups: await nameGroups(listo, sums),
+    targets: sums.listTargets((id) => rows.find((row) => row.id === id)!.definition.name),
+    groups: await sums.listGroups(listo),
     ms: Math.round(performance.now() - began),
   };
 }

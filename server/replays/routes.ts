@@ -4,6 +4,7 @@ import { api } from '../../contract';
 import type { Asked } from '../../contract/compliance';
 import { isAgent } from '../../core/rights';
 import { checkTarget, type TargetDefinition } from '../../core/targets';
+import { refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { ReplayTask } from './worker';
@@ -18,6 +19,7 @@ export const replayRoutes: Routes = (router, listo) => {
       id,
       definition: { ...(definition as TargetDefinition), id },
     }));
+    Object.values(body.calendars).forEach((spec) => refuseFaulty(listo, spec));
     const known = await listo.calendars.getAll();
     for (const { definition } of targets) {
       const fields: { field: string; code: string }[] = checkTarget(definition).map(({ field, code }) => ({
@@ -28,7 +30,12 @@ export const replayRoutes: Routes = (router, listo) => {
         fields.push({ field: 'calendars', code: 'notAChoice' });
       if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
     }
-    const asked: Asked = { from: body.from, to: body.to, targets, calendars: body.calendars };
+    const { from, to, calendars, moves } = body;
+    const teams = await tables.teams.find({});
+    const isTeam = (teamId: string): boolean => teams.some(({ id }) => id === teamId);
+    if (!moves.every(({ fromTeamId, toTeamId }) => isTeam(fromTeamId) && isTeam(toTeamId)))
+      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'moves', code: 'notAChoice' }] });
+    const asked: Asked = { from, to, targets, calendars, moves };
     const id = nanoid(12);
     await tables.replays.insert({
       ...{
@@ -42,10 +49,10 @@ export const replayRoutes: Routes = (router, listo) => {
         result: null,
       },
     });
-    const { id: viewerId, isAdministrator, mayAskForOthers, teams } = viewer;
+    const { id: viewerId, isAdministrator, mayAskForOthers } = viewer;
     const task: ReplayTask = {
       ...{ config: listo.config, clockOffset: listo.clock.now() - Date.now(), id },
-      viewer: { id: viewerId, isAdministrator, mayAskForOthers, teams },
+      viewer: { id: viewerId, isAdministrator, mayAskForOthers, teams: viewer.teams },
     };
     const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: task, execArgv: [] });
     worker.unref();

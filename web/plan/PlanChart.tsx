@@ -16,6 +16,7 @@ import classes from './PlanChart.module.css';
 import { PlanChanges } from './PlanChanges';
 import { StepActions } from './StepActions';
 import { usePlanSentence, useStepOwner, useStepWords } from './useStepWords';
+import { dateFormat } from '../ui/dateFormat';
 
 const HOUR = 3_600_000;
 /** Beyond this, words would run out at the right. */
@@ -45,7 +46,7 @@ function useAxis({ startedAt, promisedAt, forecastAt, windows }: PlanView): Axis
 function useDays(axis: Axis): { at: number; label: string }[] {
   const { language } = useWords();
   const { timeZone } = useMe();
-  const format = new Intl.DateTimeFormat(LOCALES[language], { weekday: 'short', day: 'numeric', timeZone });
+  const format = dateFormat(LOCALES[language], { weekday: 'short', day: 'numeric', timeZone });
   const days: { at: number; label: string }[] = [];
   for (const at of axis.ticks(1)) {
     const label = format.format(at);

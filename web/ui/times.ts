@@ -1,4 +1,5 @@
 import type { Language } from '../../core/forms';
+import { dateFormat } from './dateFormat';
 
 export type Times = {
   /** '13:12' */
@@ -28,7 +29,7 @@ const DAY_MS = 86_400_000;
 export function createTimes({ timeZone, language, t }: Options): Times {
   const locale = LOCALES[language];
   const format = (options: Intl.DateTimeFormatOptions, zone = timeZone) =>
-    new Intl.DateTimeFormat(locale, { timeZone: zone, hourCycle: 'h23', ...options });
+    dateFormat(locale, { timeZone: zone, hourCycle: 'h23', ...options });
   const hours = format({ hour: '2-digit', minute: '2-digit' });
   const days = format({ year: 'numeric', month: '2-digit', day: '2-digit' });
   const dates = format({ weekday: 'short', day: 'numeric', month: 'short' });

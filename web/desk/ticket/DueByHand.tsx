@@ -14,6 +14,7 @@ import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
 import { toZonedText, zonedInstant } from '../../ui/zonedInstant';
 import classes from './DeskTicket.module.css';
+import { dateFormat } from '../../ui/dateFormat';
 
 const HOUR = 3_600_000;
 const BEFORE = { remindNone: null, remindHour: HOUR, remindDay: 24 * HOUR } as const;
@@ -26,7 +27,7 @@ export function useDueWords(): (due: Due) => string {
   const now = useNow(60_000);
   return ({ at, date, standing }) => {
     const day = (text: string): string =>
-      new Intl.DateTimeFormat(LOCALES[language], {
+      dateFormat(LOCALES[language], {
         ...{ weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' },
       }).format(Date.parse(text));
     const when = date ? t('due/wholeDay', { day: day(date) }) : times.when(at, now);

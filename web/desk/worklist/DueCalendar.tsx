@@ -15,6 +15,7 @@ import { useLiveRows } from './useLiveRows';
 import { rowIdOf } from './useRowWords';
 import { narrow } from './where';
 import classes from './Board.module.css';
+import { dateFormat } from '../../ui/dateFormat';
 
 const WEEKS = 5;
 const SHOWN = 4;
@@ -56,7 +57,7 @@ export function DueCalendar({ list, search }: { list: SeenList; search: string }
     return { ...live, due, day };
   });
   const monthOf = (day: Temporal.PlainDate): string =>
-    new Intl.DateTimeFormat(LOCALES[language], { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
+    dateFormat(LOCALES[language], { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
       Date.UTC(day.year, day.month - 1, day.day),
     );
   return (

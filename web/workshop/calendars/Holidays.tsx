@@ -7,6 +7,7 @@ import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../ui/times';
 import { Waiting } from '../../ui/Waiting';
 import { useHolidayPlaces } from '../queries';
+import { dateFormat } from '../../ui/dateFormat';
 
 const YEARS = 3;
 type Props = { year: number; onClose(): void; onAdd(days: { date: string; name: string }[]): void };
@@ -26,7 +27,7 @@ export function Holidays({ year, onClose, onAdd }: Props) {
         query: { country: country!, year, years: YEARS, region: region ?? undefined },
       }),
   });
-  const format = new Intl.DateTimeFormat(LOCALES[language], {
+  const format = dateFormat(LOCALES[language], {
     ...{ weekday: 'short', day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' },
   });
   const regions = places?.find(({ id }) => id === country)?.regions ?? [];

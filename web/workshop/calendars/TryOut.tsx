@@ -4,6 +4,7 @@ import { compileCalendar, type CalendarSpec } from '../../../core/calendar';
 import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../ui/times';
 import { zonedInstant } from '../../ui/zonedInstant';
+import { dateFormat } from '../../ui/dateFormat';
 
 const HOUR = 3_600_000;
 type Unit = 'days' | 'hours';
@@ -14,7 +15,7 @@ export function TryOut({ spec, first }: { spec: CalendarSpec; first: string }) {
   const [count, setCount] = useState(2);
   const [unit, setUnit] = useState<Unit>('days');
   const [after, setAfter] = useState(first);
-  const format = new Intl.DateTimeFormat(LOCALES[language], {
+  const format = dateFormat(LOCALES[language], {
     ...{
       weekday: 'long',
       day: 'numeric',

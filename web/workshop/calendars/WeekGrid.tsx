@@ -12,6 +12,7 @@ import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../ui/times';
 import { fromHoursText, toHoursText } from './hoursText';
 import classes from './WeekGrid.module.css';
+import { dateFormat } from '../../ui/dateFormat';
 
 type Weekly = CalendarSpec['weekly'];
 type Props = {
@@ -46,9 +47,7 @@ function brushOn({ from, to }: Brush, day: number): { from: number; to: number }
 function useDayNames(): { short(day: number): string; long(day: number): string } {
   const { language } = useWords();
   const name = (day: number, weekday: 'short' | 'long'): string =>
-    new Intl.DateTimeFormat(LOCALES[language], { weekday, timeZone: 'UTC' }).format(
-      MONDAY + day * 86_400_000,
-    );
+    dateFormat(LOCALES[language], { weekday, timeZone: 'UTC' }).format(MONDAY + day * 86_400_000);
   return { short: (day) => name(day, 'short'), long: (day) => name(day, 'long') };
 }
 

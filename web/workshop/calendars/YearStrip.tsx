@@ -6,6 +6,7 @@ import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../ui/times';
 import { fromHoursText, toHoursText } from './hoursText';
 import classes from './YearStrip.module.css';
+import { dateFormat } from '../../ui/dateFormat';
 
 type Exceptions = CalendarSpec['exceptions'];
 type Props = {
@@ -34,7 +35,7 @@ export function YearStrip({ spec, firstYear, isLocked, onChange }: Props) {
   const [pointed, setPointed] = useState<string | null>(null);
   const byDate = new Map(spec.exceptions.map((exception) => [exception.date, exception]));
   const format = (options: Intl.DateTimeFormatOptions) =>
-    new Intl.DateTimeFormat(LOCALES[language], { timeZone: 'UTC', ...options });
+    dateFormat(LOCALES[language], { timeZone: 'UTC', ...options });
   const [monthName, dayName] = [
     format({ month: 'short' }),
     format({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }),

@@ -1,4 +1,4 @@
-import { Button, Group, NumberInput } from '@mantine/core';
+import { Button, Group, TextInput, UnstyledButton } from '@mantine/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
@@ -13,6 +13,8 @@ import { useTimes } from '../../ui/useTimes';
 import classes from './Promises.module.css';
 
 const MINUTE = 60_000;
+const SUGGESTED = 6;
+const isNumber = (text: string): boolean => /^\s*\d{1,9}\s*$/.test(text);
 const KINDS = ['counted', 'held', 'outsideHours', 'notCounted'] as const;
 
 /** A real ticket's clock, drawn along its history under a definition that is not saved yet. */
@@ -20,7 +22,14 @@ export function Preview({ definition }: { definition: TargetDefinition }) {
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(MINUTE);
-  const [typed, setTyped] = useState<number | ''>('');
+  const [typed, setTyped] = useState('');
+  const [words] = useDebouncedValue(typed.trim(), 150);
+  const { data: found } = useQuery({
+    queryKey: ['find', words],
+    enabled: words.length > 1,
+    placeholderData: keepPreviousData,
+    queryFn: () => call(api.tickets.find, { query: { q: words.slice(0, 100) } }),
+  });
   const [number, setNumber] = useState<number | null>(null);
   const [asked] = useDebouncedValue(definition, 250);
   const { data, error } = useQuery({
@@ -40,22 +49,38 @@ export function Preview({ definition }: { definition: TargetDefinition }) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (typed !== '') setNumber(typed);
+          if (isNumber(typed)) setNumber(Number(typed));
         }}
       >
         <Group gap="xs" align="flex-end">
-          <NumberInput
+          <TextInput
             size="xs"
-            hideControls
+            w={300}
             label={t('measures/edit/number')}
             value={typed}
-            onChange={(value) => setTyped(typeof value === 'number' ? value : '')}
+            onChange={({ target }) => setTyped(target.value)}
           />
-          <Button type="submit" size="xs" variant="default" disabled={typed === ''}>
+          <Button type="submit" size="xs" variant="default" disabled={!isNumber(typed)}>
             {t('measures/edit/show')}
           </Button>
         </Group>
       </form>
+      {words !== String(number ?? '') && (
+        <ul className={classes.suggested}>
+          {found?.tickets.slice(0, SUGGESTED).map((ticket) => (
+            <li key={ticket.number}>
+              <UnstyledButton
+                onClick={() => {
+                  setTyped(String(ticket.number));
+                  setNumber(ticket.number);
+                }}
+              >
+                {ticket.number} <bdi>{ticket.title}</bdi>
+              </UnstyledButton>
+            </li>
+          ))}
+        </ul>
+      )}
       <ProblemNote error={error} />
       {data && !error && (
         <>
