@@ -2,7 +2,7 @@ import { loadDemo } from '../demo/load';
 import { readConfig } from '../server/config';
 import { migrate } from '../server/database/migrate';
 import type { Listo } from '../server/listo';
-import { createListo } from '../server/process';
+import { createListo } from '../server/createListo';
 
 /** The bench's database with the demo in it; made at the first call of a run. */
 export async function prepareDemo(): Promise<Listo> {

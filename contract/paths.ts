@@ -49,6 +49,7 @@ export const paths = {
   teams: {
     create: { method: 'post', path: '/teams' },
     update: { method: 'patch', path: '/teams/:id' },
+    effect: { method: 'post', path: '/teams/:id/effect' },
     sites: { method: 'get', path: '/sites' },
     updateSite: { method: 'patch', path: '/sites/:id' },
   },

@@ -75,6 +75,8 @@ export type RoomInList = {
   kind: RoomKind;
   topic: string;
   unread: number;
+  /** Of what is not read, how often one is called by name. */
+  calls: number;
   isMember: boolean;
   members: number;
   hasListo: boolean;

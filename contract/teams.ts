@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { PRIORITIES } from '../core/tickets';
+import { effectSchema } from './calendars';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idParams, idSchema, localTextSchema, okSchema, textSchema } from './shared';
@@ -47,6 +48,13 @@ export const teamEndpoints = {
       progressLabels: z.array(progressLabelSchema).max(20).optional(),
     }),
     answer: versionedSchema,
+  }),
+  effect: endpoint({
+    ...paths.teams.effect,
+    summary: 'What another calendar of a team would move, without changing it',
+    params: idParams,
+    body: z.object({ calendarId: idSchema }),
+    answer: effectSchema,
   }),
   sites: endpoint({
     ...paths.teams.sites,

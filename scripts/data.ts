@@ -1,7 +1,7 @@
 import { loadDemo } from '../demo/load';
 import { readConfig } from '../server/config';
 import { migrate } from '../server/database/migrate';
-import { createListo } from '../server/process';
+import { createListo } from '../server/createListo';
 import { sayProgress } from './say.mjs';
 
 /**

@@ -1,28 +1,26 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pino } from 'pino';
 import { createApp } from './app';
 import { BulkRunner } from './bulk/runner';
 import { chatConsumer } from './chat/consumer';
 import { startChat } from './chat/chat';
 import { takeQueued } from './chat/queue';
 import { decidingConsumer } from './approvals/consumer';
-import { createClock, type Clock } from './clock';
+import type { Clock } from './clock';
 import { clocksConsumer } from './clocks/consumer';
 import type { Config } from './config';
-import { openDatabase } from './database/database';
 import { migrate } from './database/migrate';
 import { FileStore } from './files/store';
 import { registerConsumers, type Consumer } from './journal/consumer';
 import { hoursConsumer } from './hours/consumer';
 import { Pump } from './journal/pump';
+import { createListo } from './createListo';
 import type { Listo } from './listo';
 import { ImportRunner } from './imports/runner';
 import { Live } from './live/live';
 import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
-import { createCalendarStore } from './people/calendarStore';
 import { togetherConsumer } from './together/under';
 import { waitingConsumer } from './tickets/waitingConsumer';
 import { routingConsumer } from './routing/consumer';
@@ -42,30 +40,6 @@ const CONSUMERS: Consumer[] = [
   tellingConsumer,
   chatConsumer,
 ];
-
-/** What signs people in never reaches a log. */
-const SECRETS = ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'];
-
-/** The application without its doors: for work on the data alone. */
-export function createListo(
-  config: Config,
-  {
-    wake = () => undefined,
-    clock = createClock(config.LISTO_CLOCK_STARTS_AT),
-  }: Partial<Pick<Listo, 'wake' | 'clock'>> = {},
-): Listo {
-  const db = openDatabase(config.DATABASE_URL);
-  const log = pino({ level: config.LOG_LEVEL, base: { pid: process.pid }, redact: SECRETS });
-  return {
-    config,
-    db,
-    log,
-    clock,
-    calendars: createCalendarStore(db),
-    address: config.LISTO_ADDRESS ?? `http://${config.HOST}:${config.PORT}`,
-    wake,
-  };
-}
 
 export type RunningListo = { listo: Listo; port: number; mailPort: number; stop(): Promise<void> };
 

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import {
+  listCalled,
+  splitCalls,
   findUnknownNoticeBlanks,
   isQuiet,
   mayLeave,
@@ -34,6 +36,11 @@ test.each([
   ['???', '???'],
 ])('a title made of what was said: %s', (text, title) => {
   expect(toTitle(text)).toBe(title);
+});
+
+test('only names called, or an address, still make a title', () => {
+  expect(toTitle('@rui @hanna')).toBe('@rui @hanna');
+  expect(toTitle(' https://solvarra.example/gate ')).toBe('https://solvarra.example/gate'.replace('h', 'H'));
 });
 
 test('a title is one line, not empty and not too long, whatever was said', () => {
@@ -100,4 +107,14 @@ test('the words of a notice are composed from the ticket, and unknown blanks are
     '7: Kiosk ({nobody})',
   );
   expect(findUnknownNoticeBlanks('{number} {titel}')).toEqual(['titel']);
+});
+
+test.each([
+  ['@Rui, can @hanna look? Or hanna@solvarra.example', ['rui', 'hanna']],
+  ['(@ana-b) and @ana-b.', ['ana-b']],
+  ['@@rui or a@b or @ alone', []],
+  ['@são', ['são']],
+])('whom words call: %s', (text, handles) => {
+  expect(listCalled(text)).toEqual(handles);
+  expect(splitCalls(text).join('')).toBe(text);
 });

@@ -1,4 +1,5 @@
 export { readAddressed, toTitle } from './words';
+export { listCalled, splitCalls } from './called';
 export { mayLeave, type Place } from './mayLeave';
 export { takeInOrder, type Numbered } from './order';
 export type { Card, CardAction, ChatField, ChatForm } from './types';

@@ -32,11 +32,13 @@ function shorten(text: string): string {
  * @example toTitle('hi all, can someone look at gate 4? thanks') // 'Look at gate 4'
  */
 export function toTitle(text: string): string {
-  const plain = text
+  const named = text
     .replace(/https?:\/\/\S+/giu, ' ')
     .replace(/(^|\s)@[\p{L}\d._-]+/gu, ' ')
     .replace(/[ \t]+/gu, ' ')
     .trim();
+  // Nothing but names or addresses: better these than nothing.
+  const plain = named === '' ? text.replace(/\s+/gu, ' ').trim() : named;
   const sentence = firstSentence(readAddressed(plain) ?? plain);
   const bare = sentence
     .replace(BEGINNINGS, '')

@@ -10,7 +10,8 @@ import { readConfig } from '../../server/config';
 import { openDatabase } from '../../server/database/database';
 import { createDatabase } from '../../server/testing/createDatabase';
 import { migrate } from '../../server/database/migrate';
-import { createListo, startListo, type RunningListo } from '../../server/process';
+import { createListo } from '../../server/createListo';
+import { startListo, type RunningListo } from '../../server/process';
 
 const run = promisify(execFile);
 

@@ -32,6 +32,8 @@ export async function startBrowser(url: () => string, failures: string[] = []): 
     page.setDefaultTimeout(TIMEOUT_MS);
     page.on('pageerror', (error) => failures.push(String(error)));
     await page.setExtraHTTPHeaders({ 'Accept-Language': 'en' });
+    // What those hear who listen to the page is kept; else every question after a name has all of it worked out anew.
+    await (await page.createCDPSession()).send('Accessibility.enable');
     return { context, page };
   }
   return {

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import type { RoomInList, RoomsHome } from '../../contract/rooms';
 import { KIOSK, startChatTest, textsOf, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
 
@@ -31,6 +32,26 @@ test('people talk in rooms, in threads and directly; who is not in a closed room
   expect(
     (await tomas!.call('POST', '/rooms/alder/messages', { text: 'x'.repeat(100_000), key: nanoid() })).status,
   ).toBe(422);
+});
+
+test('who is called by name in an open room comes in, finds it marked, and has seen it once the room is read', async () => {
+  const [tomas, ines] = await Promise.all(['tomas', 'ines'].map(chat.rooms));
+  const roomOf = async (): Promise<RoomInList> => {
+    const home = (await ines!.call('GET', '/')).body as RoomsHome;
+    return home.rooms.find(({ name }) => name === 'Called room')!;
+  };
+  const made = await tomas!.call('POST', '/', { name: 'Called room', topic: '', kind: 'open' });
+  const { id } = made.body as { id: string };
+  await tomas!.say(id, 'Nobody in particular, but ines@solvarra.example knows');
+  expect(await roomOf()).toMatchObject({ isMember: false, calls: 0 });
+  const root = await tomas!.say(id, 'Can you look, @Ines?');
+  expect(await roomOf()).toMatchObject({ isMember: true, unread: 1, calls: 1 });
+  await tomas!.say(id, '@ines also here', root);
+  await tomas!.say(id, '@ines-maria is someone else', root);
+  expect(await roomOf()).toMatchObject({ unread: 1, calls: 2 });
+  const { place } = (await ines!.read(id)).at(-1)!;
+  await ines!.call('POST', `/rooms/${id}/read`, { place });
+  expect(await roomOf()).toMatchObject({ unread: 0, calls: 0 });
 });
 
 test('a first message in the asking room becomes a ticket with a line that stays current, and its thread is the ticket’s', async () => {

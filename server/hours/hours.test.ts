@@ -1,3 +1,4 @@
+import type { Effect } from '../../contract/calendars';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 /** What happens to a team's work while it is off is the team's own setting. */
@@ -95,6 +96,13 @@ test('a team that moves to another calendar takes its promises along', async () 
   const clockOf = () =>
     app.listo.db.tables.clocks.findOne({ ticketNumber: number, work: 'ticket', targetId: 'resolution' });
   await until(clockOf, (clock) => clock?.calendarId === 'terminals');
+  // What it would move is said before; only to those who could do it.
+  const helder = await app.as('helder');
+  const effect = (await helder.call('POST', '/teams/onboard/effect', { calendarId: 'ships' })).body as Effect;
+  expect(effect.moved).toBeGreaterThan(0);
+  expect((await clockOf())?.calendarId).toBe('terminals');
+  const rui = await app.as('rui');
+  expect((await rui.call('POST', '/teams/onboard/effect', { calendarId: 'ships' })).status).toBe(403);
   expect((await setTeam('onboard', { calendarId: 'ships' })).status).toBe(200);
   // A thread of its own reads the clocks anew; it takes a while to start.
   await until(clockOf, (clock) => clock?.calendarId === 'ships', 25_000);

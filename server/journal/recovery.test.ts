@@ -1,6 +1,7 @@
 import { decide } from '../approvals/decide';
 import { readConfig } from '../config';
-import { createListo, startListo, type RunningListo } from '../process';
+import { createListo } from '../createListo';
+import { startListo, type RunningListo } from '../process';
 import { startTestListo, until } from '../testing/harness';
 
 test('a process that dies between commit and consumers: what follows still follows, once', async () => {

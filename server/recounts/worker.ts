@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Config } from '../config';
-import { createListo } from '../process';
+import { createListo } from '../createListo';
 import { readEffect, type Change } from './effect';
 import { recountSome } from './recount';
 

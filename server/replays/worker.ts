@@ -1,7 +1,7 @@
 import { workerData } from 'node:worker_threads';
 import type { Viewer } from '../../core/rights';
 import type { Config } from '../config';
-import { createListo } from '../process';
+import { createListo } from '../createListo';
 import { replay } from './replay';
 
 /** What the thread is given: whose replay it is, and what the clock says. */

@@ -15,7 +15,9 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import { lookAtAllPlans } from '../plans/goOn';
+import type { Effect } from '../recounts/effect';
 import { askForRecount } from '../recounts/recount';
+import { findEffect } from '../recounts/runner';
 import type { SignedIn } from '../sessions/viewer';
 
 const refuse = (field: string) =>
@@ -98,6 +100,24 @@ async function moveTargets(listo: Listo, tx: Transaction, team: TeamRow, calenda
     if (JSON.stringify(moved) !== JSON.stringify(definition))
       await tables.targets.update({ id }, { definition: moved, version: version + 1 }, tx);
   }
+}
+
+/** What another calendar of a team would move: every promise that goes by it there. */
+export async function findTeamEffect(
+  listo: Listo,
+  viewer: SignedIn,
+  teamId: string,
+  calendarId: string,
+): Promise<Effect> {
+  if (!maySetUp(viewer, teamId)) throw new ProblemError('forbidden');
+  const { tables } = listo.db;
+  if (!(await tables.teams.findOne({ id: teamId }))) throw new ProblemError('notFound');
+  if (!(await tables.calendars.findOne({ id: calendarId }))) throw refuse('calendarId');
+  const targets = (await tables.targets.find({})).map(({ id, definition }) => ({
+    id,
+    definition: moveDefinition(definition, teamId, calendarId),
+  }));
+  return findEffect(listo, viewer, { targets });
 }
 
 /** Each label once, named in both languages. */

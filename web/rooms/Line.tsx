@@ -1,6 +1,7 @@
 import { Button, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import type { MessageAction, RoomMessage } from '../../contract/rooms';
+import { listCalled, splitCalls } from '../../core/chat';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
 import { fileAddress } from './callRooms';
@@ -13,6 +14,8 @@ import { Thread } from './Thread';
 type Props = {
   message: RoomMessage;
   meId: string;
+  /** The name by which one is called. */
+  meHandle: string;
   acting: Acting;
   messageActions: MessageAction[];
   /** Chosen lines of the log, in their order; what is done, is done with all of them. */
@@ -28,7 +31,8 @@ function Words({ text }: { text: string }) {
   return (
     <bdi className={classes.words}>
       {parts.map((part, i) => {
-        if (i % 2 === 0) return part;
+        if (i % 2 === 0)
+          return splitCalls(part).map((words, j) => (j % 2 === 1 ? <b key={j}>{words}</b> : words));
         const isOurs = part.startsWith(window.location.origin);
         return isOurs ? (
           <Link key={i} to={toPath(part)}>
@@ -171,7 +175,12 @@ export function Line(props: Props) {
   const who = by?.name ?? 'Listo';
   const isChosen = chosen.includes(id);
   return (
-    <li className={classes.line} data-chosen={isChosen} data-listo={by === null}>
+    <li
+      className={classes.line}
+      data-chosen={isChosen}
+      data-listo={by === null}
+      data-called={listCalled(message.text).includes(props.meHandle) || undefined}
+    >
       {onChoose ? (
         <button
           type="button"

@@ -8,7 +8,13 @@ import { Line } from './Line';
 import classes from './Rooms.module.css';
 import type { Acting } from './useActing';
 
-type Props = { room: RoomView; meId: string; acting: Acting; messageActions: MessageAction[] };
+type Props = {
+  room: RoomView;
+  meId: string;
+  meHandle: string;
+  acting: Acting;
+  messageActions: MessageAction[];
+};
 
 /** Tells the chat how far one has read, while the room is open. */
 function useRead({ id, messages, isMember }: RoomView): void {
@@ -19,14 +25,17 @@ function useRead({ id, messages, isMember }: RoomView): void {
     void callRooms('POST', `/rooms/${id}/read`, { place }).catch(() => undefined);
     client.setQueryData<RoomsHome>(['rooms', 'home'], (home) =>
       home
-        ? { ...home, rooms: home.rooms.map((room) => (room.id === id ? { ...room, unread: 0 } : room)) }
+        ? {
+            ...home,
+            rooms: home.rooms.map((room) => (room.id === id ? { ...room, unread: 0, calls: 0 } : room)),
+          }
         : home,
     );
   }, [client, id, isMember, place]);
 }
 
 /** What was said, the latest at the end. */
-export function Log({ room, meId, acting, messageActions }: Props) {
+export function Log({ room, meId, meHandle, acting, messageActions }: Props) {
   const { t } = useWords();
   const client = useQueryClient();
   const [chosen, setChosen] = useState<string[]>([]);
@@ -73,7 +82,7 @@ export function Log({ room, meId, acting, messageActions }: Props) {
               </li>
             )}
             <Line
-              {...{ message, meId, acting, messageActions, chosen, onChoose: choose }}
+              {...{ message, meId, meHandle, acting, messageActions, chosen, onChoose: choose }}
               before={messages.slice(Math.max(0, i - 2), i).flatMap(({ id: each, by }) => (by ? [each] : []))}
             />
           </Fragment>

@@ -16,8 +16,9 @@ function Entry({ room, name }: { room: RoomInList; name?: string }) {
   const { t } = useWords();
   return (
     <li>
-      <NavLink to={`/rooms/${room.id}`} data-unread={room.unread > 0}>
+      <NavLink to={`/rooms/${room.id}`} data-unread={room.unread + room.calls > 0}>
         <bdi>{name ?? room.name}</bdi>
+        {room.calls > 0 && <b aria-label={t('rooms/called', { count: room.calls })}>@{room.calls}</b>}
         {room.unread > 0 && (
           <span aria-label={t('rooms/unread', { count: room.unread })}>
             {room.unread > MOST_SHOWN ? `${MOST_SHOWN}+` : room.unread}

@@ -121,7 +121,7 @@ function Room({ roomId, home, here }: { roomId: string; home: RoomsHome; here: s
       {q.trim().length > 1 ? (
         <Found q={q} home={home} />
       ) : (
-        <Log {...{ room, meId, acting, messageActions: home.messageActions }} />
+        <Log {...{ room, meId, acting, meHandle: home.me.handle, messageActions: home.messageActions }} />
       )}
       <div className={classes.foot}>
         <Writing roomId={roomId} threadId={null} label={t('rooms/write')} />

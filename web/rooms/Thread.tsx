@@ -7,7 +7,7 @@ import { useLog } from './useRooms';
 import { Writing } from './Writing';
 
 /** The answers to one line, below it. */
-export function Thread({ message, meId, acting, messageActions }: LineProps) {
+export function Thread({ message, meId, meHandle, acting, messageActions }: LineProps) {
   const { t } = useWords();
   const { data, error } = useLog(message.roomId, message.id);
   if (error) return <ProblemNote error={error} />;
@@ -16,7 +16,7 @@ export function Thread({ message, meId, acting, messageActions }: LineProps) {
     <div className={classes.thread}>
       <ol className={classes.log}>
         {data.messages.map((reply) => (
-          <Line key={reply.id} message={reply} chosen={[]} {...{ meId, acting, messageActions }} />
+          <Line key={reply.id} message={reply} chosen={[]} {...{ meId, meHandle, acting, messageActions }} />
         ))}
       </ol>
       <Writing roomId={message.roomId} threadId={message.id} label={t('rooms/writeThread')} />

@@ -1,3 +1,4 @@
+import { Button } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -6,9 +7,30 @@ import { useDraft } from '../api/useDraft';
 import { useWords } from '../messages/useWords';
 import { TypingLine } from '../ui/TypingLine';
 import { callRooms, sendFile } from './callRooms';
+import classes from './Rooms.module.css';
+import { useRoomPeople } from './useRooms';
+
+const MOST_CALLED = 5;
 
 type Props = { roomId: string; threadId: string | null; label: string };
 type Sent = { text: string; fileIds: string[]; key: string };
+
+const BEGUN = /(?:^|\s)@([\p{L}\p{N}_-]*)$/u;
+
+/** Who could be meant by a call that is being typed at the end of the words. */
+function Calling({ begun, onCall }: { begun: string; onCall(handle: string): void }) {
+  const { t } = useWords();
+  const { data: found = [] } = useRoomPeople(begun);
+  return (
+    <div role="group" aria-label={t('rooms/whoCalled')} className={classes.call}>
+      {found.slice(0, MOST_CALLED).map(({ id, name, handle }) => (
+        <Button key={id} size="compact-xs" variant="default" onClick={() => onCall(handle)}>
+          {name}
+        </Button>
+      ))}
+    </div>
+  );
+}
 
 /** The typing line of a room or a thread; what was not sent stays. */
 export function Writing({ roomId, threadId, label }: Props) {
@@ -24,6 +46,7 @@ export function Writing({ roomId, threadId, label }: Props) {
       setFiles([]);
     },
   });
+  const begun = BEGUN.exec(text)?.[1];
   const add = (given: File[]): void => {
     setProblem(null);
     for (const file of given)
@@ -35,15 +58,23 @@ export function Writing({ roomId, threadId, label }: Props) {
         );
   };
   return (
-    <TypingLine
-      {...{ label, text }}
-      onText={setText}
-      canSend={(text.trim() !== '' || files.length > 0) && !sending.isPending}
-      onSend={() => sending.mutate({ text, fileIds: files.map(({ id }) => id), key: nanoid() })}
-      onFiles={add}
-      note={files.map(({ name }) => name).join(', ')}
-      problem={problem ?? (sending.error ? t('rooms/notSent') : null)}
-      words={{ attach: t('rooms/attach'), send: t('rooms/send') }}
-    />
+    <>
+      {begun !== undefined && (
+        <Calling
+          begun={begun}
+          onCall={(handle) => setText(`${text.slice(0, text.length - begun.length)}${handle} `)}
+        />
+      )}
+      <TypingLine
+        {...{ label, text }}
+        onText={setText}
+        canSend={(text.trim() !== '' || files.length > 0) && !sending.isPending}
+        onSend={() => sending.mutate({ text, fileIds: files.map(({ id }) => id), key: nanoid() })}
+        onFiles={add}
+        note={files.map(({ name }) => name).join(', ')}
+        problem={problem ?? (sending.error ? t('rooms/notSent') : null)}
+        words={{ attach: t('rooms/attach'), send: t('rooms/send') }}
+      />
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { RoomMessage, RoomPerson, RoomsHome, RoomsLive, RoomView } from '../../contract/rooms';
-import type { ChatForm } from '../../core/chat';
+import { listCalled, type ChatForm } from '../../core/chat';
 import { follow } from '../api/follow';
 import { callRooms, LIVE_ADDRESS } from './callRooms';
 
@@ -45,13 +45,23 @@ function take(client: QueryClient, message: RoomMessage, roomId: string): void {
   client.setQueryData<RoomView>(logKey(message.roomId, message.threadId), (log) =>
     log ? { ...log, messages: put(log.messages, message) } : log,
   );
-  const isNew = message.threadId === null && message.editedAt === null && message.replies === 0;
+  const isNew = message.editedAt === null && message.replies === 0;
+  const counts = (me: RoomPerson): { unread: number; calls: number } => ({
+    unread: message.threadId === null ? 1 : 0,
+    calls: listCalled(message.text).includes(me.handle) ? 1 : 0,
+  });
   client.setQueryData<RoomsHome>(['rooms', 'home'], (home) =>
     home && isNew && message.roomId !== roomId && message.by?.id !== home.me.id
       ? {
           ...home,
           rooms: home.rooms.map((room) =>
-            room.id === message.roomId && room.isMember ? { ...room, unread: room.unread + 1 } : room,
+            room.id === message.roomId && room.isMember
+              ? {
+                  ...room,
+                  unread: room.unread + counts(home.me).unread,
+                  calls: room.calls + counts(home.me).calls,
+                }
+              : room,
           ),
         }
       : home,

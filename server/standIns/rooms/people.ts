@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { nanoid } from 'nanoid';
 import type { RoomInList, RoomPerson, RoomsHome, RoomView } from '../../../contract/rooms';
+import { listCalled } from '../../../core/chat';
 import { ProblemError } from '../../http/problems';
 import type { Listo } from '../../listo';
 import type { RoomMessageRow, RoomPersonRow, RoomRow } from './model';
@@ -22,30 +23,49 @@ export async function findMe(listo: Listo, personId: string): Promise<RoomPerson
   return row;
 }
 
-type ListRow = RoomRow & { unread: number; isMember: number; members: number; partners: string | null };
+type ListRow = RoomRow & {
+  unread: number;
+  calls: number;
+  isMember: number;
+  members: number;
+  partners: string | null;
+};
 
-async function readRooms(listo: Listo, meId: string, roomId: string | null): Promise<RoomInList[]> {
+async function readRooms(
+  listo: Listo,
+  { id: meId, handle }: Pick<RoomPersonRow, 'id' | 'handle'>,
+  roomId: string | null,
+): Promise<RoomInList[]> {
   const rows = await listo.db.select<ListRow>(
     `SELECT r.*, m.personId IS NOT NULL AS isMember,
        (SELECT COUNT(*) FROM room_members c WHERE c.roomId = r.id) AS members,
        IF(m.personId IS NULL, 0, (SELECT COUNT(*) FROM room_messages s WHERE s.roomId = r.id AND s.threadId IS NULL AND s.place > m.readPlace
           AND (s.byId IS NULL OR s.byId <> :meId) AND (s.forId IS NULL OR s.forId = :meId) AND s.deletedAt IS NULL)) AS unread,
+       (SELECT COUNT(*) FROM room_messages s WHERE s.roomId = r.id AND s.place > m.readPlace AND s.byId <> :meId AND s.deletedAt IS NULL
+          AND s.text LIKE :call AND s.text REGEXP :called) AS calls,
        IF(r.kind = 'direct', (SELECT GROUP_CONCAT(p.name ORDER BY p.name SEPARATOR ', ') FROM room_members d JOIN room_people p ON p.id = d.personId
           WHERE d.roomId = r.id AND d.personId <> :meId), NULL) AS partners
      FROM rooms r LEFT JOIN room_members m ON m.roomId = r.id AND m.personId = :meId
      WHERE (r.kind = 'open' OR m.personId IS NOT NULL) AND (:roomId IS NULL OR r.id = :roomId) ORDER BY r.kind = 'direct', r.name`,
-    { meId, roomId },
+    {
+      ...{ meId, roomId, call: `%@${handle}%` },
+      called: `(^|[^[:alnum:]_@.])@${handle}($|[^[:alnum:]_-])`,
+    },
   );
-  return rows.map(({ id, name, kind, topic, unread, isMember, members, hasListo, partners }) => ({
-    ...{ id, kind, topic, unread, members, name: partners ?? name },
+  return rows.map(({ id, name, kind, topic, unread, calls, isMember, members, hasListo, partners }) => ({
+    ...{ id, kind, topic, unread, calls, members, name: partners ?? name },
     isMember: Boolean(isMember),
     hasListo: Boolean(hasListo as boolean | number),
   }));
 }
 
 /** A room that someone may look into: open, or theirs. */
-export async function requireRoom(listo: Listo, meId: string, roomId: string): Promise<RoomInList> {
-  const [room] = await readRooms(listo, meId, roomId);
+export async function requireRoom(
+  listo: Listo,
+  me: Pick<RoomPersonRow, 'id' | 'handle'>,
+  roomId: string,
+): Promise<RoomInList> {
+  const [room] = await readRooms(listo, me, roomId);
   if (!room) throw new ProblemError('notFound');
   return room;
 }
@@ -68,7 +88,7 @@ export async function readHome(listo: Listo, me: RoomPersonRow): Promise<RoomsHo
   const actions = (setting?.value ?? []) as { id: string; name: string; forIds: string[] | null }[];
   return {
     me: showPerson(listo, me),
-    rooms: await readRooms(listo, me.id, null),
+    rooms: await readRooms(listo, me, null),
     messageActions: actions
       .filter(({ forIds }) => forIds === null || forIds.includes(me.id))
       .map(({ id, name }) => ({ id, name })),
@@ -83,7 +103,7 @@ export async function readRoom(
   { before, threadId = null }: { before?: number; threadId?: string | null },
 ): Promise<RoomView> {
   const { select, tables } = listo.db;
-  const room = await requireRoom(listo, me.id, roomId);
+  const room = await requireRoom(listo, me, roomId);
   const rows = await select<RoomMessageRow>(
     `SELECT * FROM room_messages WHERE roomId = :roomId AND threadId <=> :threadId AND place < :before
        AND (forId IS NULL OR forId = :meId) ORDER BY place DESC LIMIT :limit`,
@@ -144,4 +164,23 @@ export async function openDirect(
   await tables.rooms.insert(room, tx);
   for (const personId of new Set(ids)) await admit(listo, tx, room, personId);
   return room;
+}
+
+/** Those who are called by name in an open room, and are not in it, come in. */
+export async function admitCalled(listo: Listo, tx: Transaction, room: RoomRow, text: string): Promise<void> {
+  const handles = listCalled(text);
+  if (room.kind !== 'open' || handles.length === 0) return;
+  const called = await listo.db.tables.roomPeople.find({ handle: handles }, { transaction: tx });
+  const [last] = await listo.db.select<{ place: number }>(
+    'SELECT COALESCE(MAX(place), 0) AS place FROM room_messages WHERE roomId = :id',
+    { id: room.id },
+    tx,
+  );
+  for (const { id } of called)
+    if (await admit(listo, tx, room, id))
+      await listo.db.tables.roomMembers.update(
+        { roomId: room.id, personId: id },
+        { readPlace: last!.place },
+        tx,
+      );
 }

@@ -9,7 +9,16 @@ import { ProblemError } from '../../http/problems';
 import type { Listo } from '../../listo';
 import type { RoomFileRow, RoomMessageRow, RoomPersonRow, RoomRow } from './model';
 import type { RoomsWire } from './wire';
-import { admit, findMe, openDirect, readHome, readRoom, requireRoom, showPerson } from './people';
+import {
+  admit,
+  admitCalled,
+  findMe,
+  openDirect,
+  readHome,
+  readRoom,
+  requireRoom,
+  showPerson,
+} from './people';
 import { noteChange, sayIn, showMessages, tell, toTold } from './said';
 
 const FOUND = 30;
@@ -40,7 +49,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
 
   /** The row of a room that one may look into, and be in where one says something. */
   async function enter(person: RoomPersonRow, roomId: string): Promise<RoomRow> {
-    const { isMember } = await requireRoom(listo, person.id, roomId);
+    const { isMember } = await requireRoom(listo, person, roomId);
     const room = (await tables.rooms.findOne({ id: roomId }))!;
     if (!isMember) await transaction((tx) => join(tx, room, person.id));
     return room;
@@ -53,7 +62,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     const message = await tables.roomMessages.findOne({ id });
     if (!message || (message.forId !== null && message.forId !== person.id))
       throw new ProblemError('notFound');
-    await requireRoom(listo, person.id, message.roomId);
+    await requireRoom(listo, person, message.roomId);
     return message;
   }
 
@@ -123,7 +132,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
       id: request.params.id,
     });
     if (!file?.roomId) throw new ProblemError('notFound');
-    await requireRoom(listo, person.id, file.roomId);
+    await requireRoom(listo, person, file.roomId);
     response
       .type(file.type)
       .set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`)
@@ -180,6 +189,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
           type: file.type,
           size: file.size,
         }));
+        await admitCalled(listo, tx, room, text);
         await sayIn(listo, tx, room, { id, roomId: room.id, text, threadId, byId: person.id, files: shown });
       });
     } catch (error) {
@@ -225,7 +235,10 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     const person = await me(request);
     const place = Number((request.body as { place?: unknown }).place);
     await listo.db.run(
-      'UPDATE room_members SET readPlace = GREATEST(readPlace, :place) WHERE roomId = :roomId AND personId = :id',
+      // Who has read the log to its end has seen what its threads say of it, too.
+      `UPDATE room_members SET readPlace = GREATEST(readPlace, :place,
+         IF(:place >= (SELECT MAX(place) FROM room_messages WHERE roomId = :roomId AND threadId IS NULL),
+           (SELECT MAX(place) FROM room_messages WHERE roomId = :roomId), 0)) WHERE roomId = :roomId AND personId = :id`,
       { roomId: request.params.id, id: person.id, place: Number.isSafeInteger(place) ? place : 0 },
     );
     response.json({ ok: true });
@@ -233,7 +246,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
 
   router.post('/rooms/:id/members', async (request, response) => {
     const person = await me(request);
-    const { isMember } = await requireRoom(listo, person.id, request.params.id);
+    const { isMember } = await requireRoom(listo, person, request.params.id);
     const room = (await tables.rooms.findOne({ id: request.params.id }))!;
     const { personId } = request.body as { personId?: unknown };
     const added = typeof personId === 'string' ? personId : person.id;
@@ -270,7 +283,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
   router.post('/form', async (request, response) => {
     const person = await me(request);
     const { roomId, callback, values } = read(formBodySchema, request);
-    await requireRoom(listo, person.id, roomId);
+    await requireRoom(listo, person, roomId);
     const room = (await tables.rooms.findOne({ id: roomId }))!;
     await transaction((tx) => tell(listo, tx, room, { type: 'form', byId: person.id, callback, values }));
     wire.wake();

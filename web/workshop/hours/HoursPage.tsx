@@ -17,6 +17,7 @@ import { Waiting } from '../../ui/Waiting';
 import { useCalendarList } from '../queries';
 import classes from '../Workshop.module.css';
 import { WorkshopFrame } from '../WorkshopFrame';
+import { EffectDialog } from '../EffectDialog';
 import { HoursForm } from './HoursForm';
 import { LabelsForm } from './LabelsForm';
 import { NewTeam } from './NewTeam';
@@ -54,6 +55,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
   const choices = useCalendarChoices();
   const update = useTeamUpdate(team);
   const [editing, setEditing] = useState<'hours' | 'labels' | null>(null);
+  const [calendarId, setCalendarId] = useState<string | null>(null);
   const { goesTo, priorities, words } = team.outOfHours;
   const other = teams.find(({ id }) => id === goesTo);
   const rule = !other
@@ -74,7 +76,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
           data={choices}
           value={team.calendarId}
           readOnly={!team.mayEdit}
-          onChange={(calendarId) => calendarId && update.mutate({ calendarId })}
+          onChange={(calendarId) => calendarId && calendarId !== team.calendarId && setCalendarId(calendarId)}
         />
       </Table.Td>
       <Table.Td>
@@ -97,6 +99,15 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
           <Button size="compact-sm" variant="subtle" onClick={() => setEditing('labels')}>
             {t('workshop/team/labels')}
           </Button>
+        )}
+        {calendarId !== null && (
+          <EffectDialog
+            read={() => call(api.teams.effect, { params: { id: team.id }, body: { calendarId } })}
+            isSaving={update.isPending}
+            error={update.error}
+            onSave={() => update.mutate({ calendarId }, { onSuccess: () => setCalendarId(null) })}
+            onClose={() => setCalendarId(null)}
+          />
         )}
         {editing === 'labels' && (
           <LabelsForm
