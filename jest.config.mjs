@@ -17,7 +17,7 @@ const shared = { testEnvironment: 'node', extensionsToTreatAsEsm: ['.ts', '.tsx'
 
 /** Unit tests stand beside what they test; server tests need the database, browser tests also Chromium. */
 export default {
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,contract,web,demo}/**/*.test.ts?(x)'] },
     { ...shared, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },

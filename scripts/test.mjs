@@ -28,11 +28,11 @@ async function check(name, args) {
   else failed++;
 }
 
-async function runJest(projects, env) {
+async function runJest(project, env, workers = 2) {
   const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
   const outputFile = path.join(base, 'result.json');
   const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
-  args.push('--selectProjects', ...projects, '--maxWorkers=2');
+  args.push('--selectProjects', project, `--maxWorkers=${workers}`);
   args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
   const child = spawn(process.execPath, args, {
     cwd: ROOT,
@@ -65,7 +65,7 @@ if (asked.length > 0) say(`\nChecking ${asked.join(', ')} …`);
 await Promise.all(asked.map((name) => check(name, checks[name])));
 if (suites.includes('unit')) {
   say('\nUnit tests …');
-  await runJest(['unit'], {});
+  await runJest('unit', {});
 }
 if (suites.includes('server') || suites.includes('browser')) {
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
@@ -74,13 +74,17 @@ if (suites.includes('server') || suites.includes('browser')) {
   const env = { LISTO_TEST_DATABASE_URL: database.url };
   let chromium = null;
   try {
-    const projects = ['server', 'browser'].filter((name) => suites.includes(name));
-    if (projects.includes('browser')) {
-      chromium = await startChromium(ensureDebianPackage('chromium', 'chromium'));
-      await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
+    if (suites.includes('server')) {
+      say('\nServer tests …');
+      await runJest('server', env);
     }
-    say(`\n${projects.join(' and ')} tests …`);
-    await runJest(projects, { ...env, ...(chromium && { LISTO_TEST_BROWSER: chromium.url }) });
+    if (suites.includes('browser')) {
+      await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
+      chromium = await startChromium(ensureDebianPackage('chromium', 'chromium'));
+      say('\nBrowser tests …');
+      // One suite with its browser keeps two processors busy; side by side they only wait for each other.
+      await runJest('browser', { ...env, LISTO_TEST_BROWSER: chromium.url }, 1);
+    }
   } finally {
     await chromium?.stop();
     await database.stop();

@@ -3,8 +3,8 @@ import { createRequire } from 'node:module';
 import puppeteer, { type BrowserContext, type ElementHandle, type Locator, type Page } from 'puppeteer-core';
 
 const LOOK_MS = 60;
-const TIMEOUT_MS = 25_000;
-const ACT_MS = 8_000;
+const TIMEOUT_MS = 40_000;
+const ACT_MS = 12_000;
 const TRIES = 3;
 
 export type TestBrowser = {

@@ -42,7 +42,7 @@ const server = process.env.LISTO_TEST_DATABASE_URL;
 const LOOK_MS = 15;
 
 /** Waits until a condition holds, asking again shortly; fails with what was last seen. */
-export async function until<T>(look: () => Promise<T>, holds: (seen: T) => boolean, ms = 16_000): Promise<T> {
+export async function until<T>(look: () => Promise<T>, holds: (seen: T) => boolean, ms = 30_000): Promise<T> {
   const end = performance.now() + ms;
   for (;;) {
     const seen = await look();
