@@ -17,11 +17,16 @@ export async function startChromium(executablePath) {
   const { default: puppeteer } = await import('puppeteer-core');
   const userDataDir = mkdtempSync(path.join(os.tmpdir(), 'listo-chromium-'));
   const browser = await puppeteer.launch({ executablePath, headless: true, userDataDir, args: FLAGS });
+  const url = browser.wsEndpoint();
+  const child = browser.process();
+  // Whoever stays connected is asked at each new page, and it waits for the answer.
+  await browser.disconnect();
   return {
-    url: browser.wsEndpoint(),
+    url,
     async stop() {
-      await browser.close();
-      rmSync(userDataDir, { recursive: true, force: true });
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      if (child.kill()) await ended;
+      rmSync(userDataDir, { recursive: true, force: true, maxRetries: 5 });
     },
   };
 }
