@@ -6,7 +6,9 @@ import {
   isQuiet,
   mayLeave,
   readAddressed,
+  overUpTo,
   takeInOrder,
+  takeTurn,
   toTitle,
   writeNotice,
   type Place,
@@ -117,4 +119,35 @@ test.each([
 ])('whom words call: %s', (text, handles) => {
   expect(listCalled(text)).toEqual(handles);
   expect(splitCalls(text).join('')).toBe(text);
+});
+
+test('in turns of any size, with failures on the way and long after, each is heard once and nothing is passed over', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 40 }),
+      fc.infiniteStream(fc.integer({ min: 1, max: 6 })),
+      fc.infiniteStream(fc.boolean()),
+      (count, sizes, fails) => {
+        const room = Array.from({ length: count }, (_, i) => ({ seq: i + 1, receivedAt: 0, isOver: false }));
+        const heard: number[] = [];
+        let lastSeq = 0;
+        for (let turns = 0; turns < 400 && lastSeq < count; turns++) {
+          const waiting = room.filter(({ isOver, seq }) => !isOver && seq > lastSeq);
+          const atHand = new Set(waiting.slice(0, sizes.next().value).map(({ seq }) => seq));
+          const known = room.filter(({ seq }) => seq > lastSeq).map((each) => ({ ...each }));
+          // All came long ago, so that a gap would be passed over.
+          const turn = takeTurn(known, (seq) => atHand.has(seq), { lastSeq, now: 1_000, patience: 10 });
+          for (const { seq, isOver } of turn) {
+            if (isOver) continue;
+            expect(atHand.has(seq)).toBe(true);
+            if (fails.next().value && turns < 200) continue;
+            heard.push(seq);
+            room[seq - 1]!.isOver = true;
+          }
+          lastSeq = overUpTo(turn, lastSeq, (seq) => room[seq - 1]!.isOver);
+        }
+        expect([...heard].sort((a, b) => a - b)).toEqual(room.map(({ seq }) => seq));
+      },
+    ),
+  );
 });

@@ -1,7 +1,7 @@
 export { readAddressed, toTitle } from './words';
 export { listCalled, splitCalls } from './called';
 export { mayLeave, type Place } from './mayLeave';
-export { takeInOrder, type Numbered } from './order';
+export { overUpTo, takeInOrder, takeTurn, type Known } from './order';
 export type { Card, CardAction, ChatField, ChatForm } from './types';
 export {
   NOTICE_EVENTS,

@@ -12,7 +12,7 @@ import { URGENCIES, type Door, type MoveInput, type MoveName } from '../../core/
 import { actionForm, ticketForm, type SealedTicket } from './forms';
 import type { Became } from './hear';
 import { makeTicketOf, type Hearing } from './make';
-import { queueChat } from './queue';
+import { idOf, queueChat } from './queue';
 import { linkTo } from './compose';
 import { say } from './says';
 import { unseal } from './seal';
@@ -23,9 +23,14 @@ type Acting = { hearing: Hearing; viewer: SignedIn; event: ChatEvent };
 const doorOf = ({ roomKind }: ChatEvent): Door =>
   roomKind === 'listo' || roomKind === 'direct' ? 'directMessage' : 'room';
 
-/** Says something to one person alone, where they are. */
-export function whisper({ listo }: Hearing, { roomId, byId }: ChatEvent, text: string): Promise<void> {
-  return queueChat(listo, undefined, { do: 'say', text, forId: byId, threadId: null }, { roomId });
+/** Says something to one person alone, where they are; once for an event, also where that is heard again. */
+export function whisper({ listo }: Hearing, { id, roomId, byId }: ChatEvent, text: string): Promise<void> {
+  return queueChat(
+    listo,
+    undefined,
+    { do: 'say', text, forId: byId, threadId: null },
+    { roomId, id: idOf('w', id) },
+  );
 }
 
 async function move(
@@ -205,7 +210,7 @@ export async function hearForm(acting: Acting): Promise<Became> {
           ]
         : [],
     },
-    { roomId: event.roomId },
+    { roomId: event.roomId, id: idOf('w', event.id) },
   );
   return { outcome: 'newTicket', ticketNumber: number };
 }

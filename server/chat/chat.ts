@@ -3,7 +3,7 @@ import type { Listo } from '../listo';
 import { createConnector, type ChatConnector } from './connector';
 import { hearWaiting } from './inbox';
 import { findChatId } from './identities';
-import { startLoop } from './loop';
+import { startLoop } from '../loops/loop';
 import { sendWaiting } from './out';
 import { readChatSettings } from './settings';
 import { findChat } from './signing';

@@ -5,7 +5,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatMarkRow, ChatNoticeRow, ChatRoomRow } from './model';
-import { queueChat } from './queue';
+import { idOf, queueChat } from './queue';
 import { findChat } from './signing';
 
 type Around = {
@@ -116,7 +116,7 @@ async function notice(
         listo,
         tx,
         { do: 'notice', noticeId: id, isTrial: false },
-        { ticketNumber: ticket.number, id: `n${entry.id}-${id}`.slice(0, 40), roomId, personId },
+        { ticketNumber: ticket.number, id: idOf('n', `${entry.id}-${id}`), roomId, personId },
       );
 }
 

@@ -1,6 +1,6 @@
 import pLimit, { type LimitFunction } from 'p-limit';
 import type { ChatEvent } from '../../contract/rooms';
-import { takeInOrder, type Numbered } from '../../core/chat';
+import { overUpTo, takeTurn, type Known } from '../../core/chat';
 import type { FileStore } from '../files/store';
 import type { Listo } from '../listo';
 import { ChatAway, createConnector } from './connector';
@@ -62,35 +62,35 @@ async function hearRoom(
   const lastSeq = (await tables.chatHeard.findOne({ roomId }))?.lastSeq ?? 0;
   for (const { id } of rows.filter(({ seq }) => seq <= lastSeq))
     await tables.chatIn.update({ id }, { state: 'handled', outcome: 'again' });
-  // Some that came after one that could not be heard may be over with.
-  const over = await select<Numbered>(
-    "SELECT seq, receivedAt FROM chat_in WHERE state = 'handled' AND roomId = :roomId AND seq > :lastSeq",
+  // All that is known of the room, also what is over with after one that was not, and what is not read yet: only what
+  // never came is a gap.
+  const rowsKnown = await select<Omit<Known, 'isOver'> & { isOver: number }>(
+    `SELECT seq, receivedAt, state = 'handled' AS isOver FROM chat_in
+     WHERE state IN ('handled', 'waiting') AND roomId = :roomId AND seq > :lastSeq`,
     { roomId, lastSeq },
   );
-  const inOrder = takeInOrder<Numbered | ChatInRow>(
-    [...rows, ...over],
-    lastSeq,
-    hearing.listo.clock.now(),
-    PATIENCE_MS,
-  );
-  const taken = inOrder.filter((each): each is ChatInRow => 'body' in each);
-  const heard = new Set<number>();
+  const known = rowsKnown.map((each) => ({ ...each, isOver: Boolean(each.isOver) }));
+  const atHand = new Map(rows.map((row) => [row.seq, row]));
+  const now = hearing.listo.clock.now();
+  const turn = takeTurn(known, (seq) => atHand.has(seq), { lastSeq, now, patience: PATIENCE_MS });
+  const over = new Set(turn.filter(({ isOver }) => isOver).map(({ seq }) => seq));
+  const toHear = turn.flatMap(({ seq, isOver }) => (isOver ? [] : atHand.get(seq)!));
+  const already = over.size;
   await Promise.all(
-    groupBySubject(taken).map(async (group) => {
+    groupBySubject(toHear).map(async (group) => {
       for (const row of group) {
         if (!(await limit(() => hearRow(hearing, row)))) break;
-        heard.add(row.seq);
+        over.add(row.seq);
       }
     }),
   );
-  const firstLeft = Math.min(...taken.map(({ seq }) => seq).filter((seq) => !heard.has(seq)));
-  const seq = Math.max(lastSeq, ...inOrder.map((each) => each.seq).filter((each) => each < firstLeft));
+  const seq = overUpTo(turn, lastSeq, (each) => over.has(each));
   if (seq > lastSeq)
     await run(
       'INSERT INTO chat_heard (roomId, lastSeq) VALUES (:roomId, :seq) ON DUPLICATE KEY UPDATE lastSeq = GREATEST(lastSeq, VALUES(lastSeq))',
       { roomId, seq },
     );
-  return heard.size;
+  return over.size - already;
 }
 
 /** Hears what has come from the chat. @returns how much was heard, or that what there is has to wait */

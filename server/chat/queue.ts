@@ -12,9 +12,16 @@ const queued = new WeakSet<object>();
 /** Whether something was put in line in this process since it was last asked. */
 export const takeQueued = ({ db }: Listo): boolean => queued.delete(db);
 
+const ID_LIMIT = 40;
+/** The id of what follows from something else. */
+export const idOf = (kind: string, from: string): string => `${kind}${from}`.slice(0, ID_LIMIT);
+
 type To = Partial<Pick<ChatOutRow, 'ticketNumber' | 'roomId' | 'personId' | 'nextAt' | 'id'>>;
 
-/** Puts something in line for the chat, in the transaction of what it tells of; it leaves after the commit, in order. */
+/**
+ * Puts something in line for the chat, in the transaction of what it tells of; it leaves after the commit, in order. With
+ * an id of its own it is put there once, however often what it tells of is gone through.
+ */
 export async function queueChat(
   listo: Listo,
   tx: Transaction | undefined,
@@ -23,13 +30,16 @@ export async function queueChat(
 ): Promise<void> {
   const now = listo.clock.now();
   queued.add(listo.db);
-  await listo.db.tables.chatOut.insert(
-    {
-      ...{ id: nanoid(), at: now, kind: body.do, ticketNumber: null, roomId: null, personId: null, body },
-      ...{ state: 'waiting', tries: 0, nextAt: now, sentAt: null, error: null },
-      ...to,
-    },
+  await listo.db.tables.chatOut.insertAll(
+    [
+      {
+        ...{ id: nanoid(), at: now, kind: body.do, ticketNumber: null, roomId: null, personId: null, body },
+        ...{ state: 'waiting', tries: 0, nextAt: now, sentAt: null, error: null },
+        ...to,
+      },
+    ],
     tx,
+    { updates: ['kind'] },
   );
 }
 

@@ -5,7 +5,7 @@ import { say as sayInTalk, startTalk } from '../assistant/talks';
 import type { SignedIn } from '../sessions/viewer';
 import type { Became } from './hear';
 import type { Hearing } from './make';
-import { queueChat } from './queue';
+import { idOf, queueChat } from './queue';
 
 const TEXTS: Record<string, Record<Language, string>> = {
   greeting: { en: 'Good day. Tell me in your own words.', pt: 'Bom dia. Diga-me por palavras suas.' },
@@ -106,7 +106,7 @@ export async function talkInChat(
       listo,
       undefined,
       { do: 'say', text: lines.join('\n'), forId: null, threadId: null },
-      { roomId: event.roomId, id: `t${event.id}`.slice(0, 40) },
+      { roomId: event.roomId, id: idOf('t', event.id) },
     );
   return { outcome: 'assistant', ...(number && { ticketNumber: number }) };
 }

@@ -27,3 +27,14 @@ export function inEdition(target: TargetRow, edition: number, editions: Editions
     ? { ...target, edition, definition: { ...definition, warnAtPercent: target.definition.warnAtPercent } }
     : target;
 }
+
+/** A promise that there is not yet, as if it were. @param newFrom from when on it would hold; null: for all work */
+export function toNewTarget(
+  { id, definition }: Pick<TargetRow, 'id' | 'definition'>,
+  newFrom: number | null,
+): TargetRow {
+  return {
+    ...{ id, definition, measures: 'resolution', notices: [], teamId: null, isOn: true },
+    ...{ edition: 1, newFrom, position: 0, version: 0 },
+  };
+}

@@ -1,6 +1,6 @@
 import { afterSilence } from '../../core/conversations';
 import { chooseForOffer } from '../../core/routing';
-import { startLoop, type Loop } from '../chat/loop';
+import { startLoop, type Loop } from '../loops/loop';
 import type { Listo } from '../listo';
 import { endWithin, passOn } from './deeds';
 import type { ChatLineRow, ConversationRow } from './model';

@@ -5,7 +5,7 @@ import { Follower } from '../live/follower';
 import { sideOf, type Side } from './guard';
 import type { ConversationEntryRow } from './model';
 import { startOffers } from './offers';
-import type { Loop } from '../chat/loop';
+import type { Loop } from '../loops/loop';
 
 const LOOK_MS = 500;
 const SEEN_MS = 10_000;

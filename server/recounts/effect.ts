@@ -1,7 +1,7 @@
 import { compileCalendar, type CalendarSpec } from '../../core/calendar';
 import type { TargetDefinition } from '../../core/targets';
 import { readSettled } from '../clocks/consumer';
-import { readEditions } from '../clocks/editions';
+import { readEditions, toNewTarget } from '../clocks/editions';
 import type { ClockRow, TargetRow } from '../clocks/model';
 import { listTargets } from '../clocks/read';
 import type { JournalRow } from '../journal/model';
@@ -30,21 +30,6 @@ export type Effect = {
   noLongerLate: number;
 };
 
-/** A promise that there is not yet. */
-const toNewTarget = ({ id, definition }: { id: string; definition: TargetDefinition }): TargetRow => ({
-  ...{
-    id,
-    definition,
-    measures: 'resolution',
-    notices: [],
-    teamId: null,
-    isOn: true,
-    edition: 1,
-    newFrom: null,
-  },
-  ...{ position: 0, version: 0 },
-});
-
 const CHUNK = 500;
 const LISTED = 50;
 const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state === 'paused';
@@ -69,7 +54,9 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
         const other = targets.find(({ id }) => id === target.id);
         return other ? { ...target, definition: other.definition, newFrom: null } : target;
       }),
-      ...targets.filter(({ id }) => !today.targets.some((target) => target.id === id)).map(toNewTarget),
+      ...targets
+        .filter(({ id }) => !today.targets.some((target) => target.id === id))
+        .map((added) => toNewTarget(added, null)),
     ],
     calendars: {
       ...today.calendars,

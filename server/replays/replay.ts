@@ -12,7 +12,7 @@ import {
 import type { Viewer } from '../../core/rights';
 import { replayClock, type Calendars, type HistoryEvent, type TargetDefinition } from '../../core/targets';
 import { toHistory } from '../../core/tickets';
-import { editionFor, inEdition, readEditions, type Editions } from '../clocks/editions';
+import { editionFor, inEdition, readEditions, toNewTarget, type Editions } from '../clocks/editions';
 import type { TargetRow } from '../clocks/model';
 import { listTargets } from '../clocks/read';
 import type { JournalRow } from '../journal/model';
@@ -119,19 +119,7 @@ export async function replay(
   const rows = [
     ...touched(latest, asked),
     // A promise that there is not yet: nothing was promised before.
-    ...added.map(({ id, definition }): TargetRow => ({
-      ...{
-        id,
-        definition,
-        measures: 'resolution',
-        notices: [],
-        teamId: null,
-        isOn: true,
-        position: 0,
-        version: 0,
-      },
-      ...{ edition: 1, newFrom: Number.MAX_SAFE_INTEGER },
-    })),
+    ...added.map((each) => toNewTarget(each, Number.MAX_SAFE_INTEGER)),
   ];
   const editions = await readEditions(listo);
   const present = await listo.calendars.getAll();

@@ -1,9 +1,9 @@
-import { Button } from '@mantine/core';
 import { Link } from 'react-router';
 import type { RoomMessage } from '../../contract/rooms';
 import { useNow } from '../api/clock';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
+import { Acts } from './Acts';
 import classes from './Rooms.module.css';
 
 const MINUTE = 60_000;
@@ -51,21 +51,7 @@ export function Card({ message, isActing, onAct }: Props) {
       <p className={classes.facts}>
         <bdi>{facts}</bdi>
       </p>
-      {actions.length > 0 && (
-        <div className={classes.acts}>
-          {actions.map(({ id, name, isMain }) => (
-            <Button
-              key={id}
-              size="compact-sm"
-              variant={isMain ? 'filled' : 'default'}
-              disabled={isActing}
-              onClick={() => onAct(id)}
-            >
-              {name}
-            </Button>
-          ))}
-        </div>
-      )}
+      <Acts {...{ actions, isActing, onAct }} />
     </div>
   );
 }

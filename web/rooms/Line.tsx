@@ -4,6 +4,7 @@ import type { MessageAction, RoomMessage } from '../../contract/rooms';
 import { listCalled, splitCalls } from '../../core/chat';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
+import { Acts } from './Acts';
 import { fileAddress } from './callRooms';
 import { Card, toPath } from './Card';
 import { Link } from 'react-router';
@@ -134,21 +135,7 @@ function Body({ message, acting }: Pick<Props, 'message' | 'acting'>) {
       {text !== '' && <Words text={text} />}
       {editedAt !== null && <small className={classes.quiet}> {t('rooms/reworded')}</small>}
       {card && <Card {...{ message, isActing: acting.isActing }} onAct={act} />}
-      {actions.length > 0 && (
-        <div className={classes.acts}>
-          {actions.map(({ id, name, isMain }) => (
-            <Button
-              key={id}
-              size="compact-sm"
-              variant={isMain ? 'filled' : 'default'}
-              disabled={acting.isActing}
-              onClick={() => act(id)}
-            >
-              {name}
-            </Button>
-          ))}
-        </div>
-      )}
+      <Acts actions={actions} isActing={acting.isActing} onAct={act} />
       {files.map(({ id, name, type }) =>
         type.startsWith('image/') ? (
           <a key={id} href={fileAddress(id)} download={name}>

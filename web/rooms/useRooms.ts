@@ -46,10 +46,7 @@ function take(client: QueryClient, message: RoomMessage, roomId: string): void {
     log ? { ...log, messages: put(log.messages, message) } : log,
   );
   const isNew = message.editedAt === null && message.replies === 0;
-  const counts = (me: RoomPerson): { unread: number; calls: number } => ({
-    unread: message.threadId === null ? 1 : 0,
-    calls: listCalled(message.text).includes(me.handle) ? 1 : 0,
-  });
+  const called = listCalled(message.text);
   client.setQueryData<RoomsHome>(['rooms', 'home'], (home) =>
     home && isNew && message.roomId !== roomId && message.by?.id !== home.me.id
       ? {
@@ -58,8 +55,8 @@ function take(client: QueryClient, message: RoomMessage, roomId: string): void {
             room.id === message.roomId && room.isMember
               ? {
                   ...room,
-                  unread: room.unread + counts(home.me).unread,
-                  calls: room.calls + counts(home.me).calls,
+                  unread: room.unread + (message.threadId === null ? 1 : 0),
+                  calls: room.calls + (called.includes(home.me.handle) ? 1 : 0),
                 }
               : room,
           ),

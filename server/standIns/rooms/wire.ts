@@ -2,7 +2,7 @@ import pLimit from 'p-limit';
 import type { Response } from 'express';
 import type { RoomsLive } from '../../../contract/rooms';
 import { sign, findChat } from '../../chat/signing';
-import { startLoop, type Loop } from '../../chat/loop';
+import { startLoop, type Loop } from '../../loops/loop';
 import { Follower } from '../../live/follower';
 import type { Listo } from '../../listo';
 import type { RoomChangeRow, RoomEventRow, RoomPersonRow } from './model';

@@ -31,7 +31,7 @@ export function startLoop(listo: Listo, name: string, turn: () => Promise<number
       if (done === 'wait') wait = Math.min(LONGEST_WAIT_MS, RETRY_MS * 2 ** Math.min(failures, 6));
       else if (done > 0 || wasWoken()) wait = 0;
     } catch (error) {
-      if (!isStopped) listo.log.error({ err: error, loop: name }, 'chat failed; trying again');
+      if (!isStopped) listo.log.error({ err: error, loop: name }, 'a loop failed; trying again');
       wait = 1_000;
     }
     running = null;
