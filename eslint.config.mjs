@@ -25,6 +25,9 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       // Most of what has methods here is an object of closures, which do not need a `this`.
       '@typescript-eslint/unbound-method': 'off',
+      // There are no enums here, and no class is the same as another: looking for them takes time.
+      '@typescript-eslint/no-unsafe-enum-assignment': 'off',
+      '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       '@typescript-eslint/no-confusing-void-expression': [
         'error',

@@ -12,7 +12,13 @@ export async function benchReplay(): Promise<void> {
   const targets = await listo.db.tables.targets.find({});
   const teams = await listo.db.tables.teams.find({});
   const roles = teams.map(({ id }) => ({ teamId: id, role: 'lead' as const }));
-  const everyone = { id: 'helder', isAdministrator: true, mayAskForOthers: false, teams: roles };
+  const everyone = {
+    language: 'en' as const,
+    id: 'helder',
+    isAdministrator: true,
+    mayAskForOthers: false,
+    teams: roles,
+  };
   const period = { from: 0, to: listo.clock.now(), calendars: {}, moves: [] };
   for (const changed of [targets.filter(({ id }) => id === 'resolution'), targets]) {
     const asked = {

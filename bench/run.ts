@@ -2,11 +2,13 @@ import { benchAssistant } from './assistant';
 import { benchCalendar } from './calendar';
 import { benchChat } from './chat';
 import { benchClocks } from './clocks';
+import { benchConversations } from './conversations';
 import { benchCreate } from './create';
 import { benchFind } from './find';
 import { benchFirstLoad } from './firstLoad';
 import { benchFulfil } from './fulfil';
 import { benchImports } from './imports';
+import { benchLive } from './live';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchReplay } from './replay';
@@ -29,6 +31,8 @@ const BENCHES: Record<string, () => Promise<void>> = {
   search: benchSearch,
   assistant: benchAssistant,
   chat: benchChat,
+  live: benchLive,
+  conversations: benchConversations,
   imports: benchImports,
 };
 

@@ -15,7 +15,7 @@ export async function benchTimers(): Promise<void> {
     { limit: TIMERS },
   );
   await run('DELETE FROM timers');
-  await run("UPDATE clocks SET owed = '[]', nextAt = NULL");
+  await run("UPDATE clocks SET fired = '[]', owed = '[]', nextAt = NULL");
   const [one, two] = [await startServer(), await startServer()];
   const start = listo.clock.now() + LEAD;
   for (const [i, { ticketNumber, targetId }] of clocks.entries()) {

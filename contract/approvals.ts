@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { endpoint } from './endpoint';
+import { answeredSchema } from './forms';
 import { paths } from './paths';
 import {
   idParams,
@@ -27,7 +28,7 @@ const askSchema = z.object({
   questionAt: instantSchema.nullable(),
   /** The questions whose answers have changed since it was first asked. */
   changed: z.array(localTextSchema),
-  answers: z.array(z.object({ label: localTextSchema, value: z.string() })),
+  answers: z.array(answeredSchema),
 });
 export type Ask = z.infer<typeof askSchema>;
 

@@ -24,7 +24,7 @@ export const clockSchema = z.object({
 });
 export type Clock = z.infer<typeof clockSchema>;
 
-/** How a clock was computed, span by span; what counted adds up to `elapsed`. */
+/** How a clock was computed, span by span; what counted adds up to `elapsed`, with what is to come to the limit. */
 export const reckoningShape = {
   name: z.string(),
   /** The version of the promise by which it runs. */
@@ -39,7 +39,7 @@ export const reckoningShape = {
       from: instantSchema,
       to: instantSchema,
       calendar: z.string().nullable(),
-      kind: z.enum(['counted', 'held', 'outsideHours', 'notCounted']),
+      kind: z.enum(['counted', 'pastDue', 'held', 'outsideHours', 'notCounted', 'toCome']),
       worked: z.number(),
       total: z.number(),
     }),

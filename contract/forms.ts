@@ -60,4 +60,7 @@ export const formFieldSchema = z.object({
   startsPage: z.literal(true).optional(),
 });
 
+/** A question of a form with what was answered to it. */
+export const answeredSchema = z.object({ field: formFieldSchema, value: z.unknown() });
+
 export const formSchema = z.object({ fields: z.array(formFieldSchema).max(100) });

@@ -17,6 +17,8 @@ export const teamSchema = z.object({
   outOfHours: outOfHoursSchema,
   /** The team's own labels of how far something is, in their order. */
   progressLabels: z.array(progressLabelSchema),
+  /** Whether those who are asked may say yes or no in workplace chat. */
+  decidesInChat: z.boolean(),
   /** What may stand before what falls due sooner in next up. */
   orderWeights: orderWeightsSchema,
   /** Whether I lead it: its order and its shared lists are mine to set. */

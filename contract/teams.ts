@@ -40,12 +40,13 @@ export const teamEndpoints = {
   }),
   update: endpoint({
     ...paths.teams.update,
-    summary: 'Change when a team works and what happens to its work out of hours',
+    summary: 'Change when a team works, what happens to its work out of hours, and where it is decided',
     params: idParams,
     body: versionedSchema.extend({
       calendarId: idSchema.optional(),
       outOfHours: outOfHoursSchema.optional(),
       progressLabels: z.array(progressLabelSchema).max(20).optional(),
+      decidesInChat: z.boolean().optional(),
     }),
     answer: versionedSchema,
   }),

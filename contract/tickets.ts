@@ -11,7 +11,7 @@ import {
   TICKET_STATES,
   URGENCIES,
 } from '../core/tickets';
-import { formFieldSchema } from './forms';
+import { answeredSchema, formFieldSchema } from './forms';
 import { clockSchema } from './clocks';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
@@ -132,7 +132,7 @@ export const ticketSchema = z.object({
   closesAt: instantSchema.nullable(),
   rating: z.number().int().nullable(),
   ratingWord: z.string().nullable(),
-  answers: z.array(z.object({ field: formFieldSchema, value: z.unknown() })),
+  answers: z.array(answeredSchema),
   /** All questions of the form that it was sent with, for those who may change what was answered; else none. */
   questions: z.array(formFieldSchema),
   files: z.array(fileSchema),

@@ -2,7 +2,7 @@ import { compileCalendar } from '../core/calendar';
 import { isOpen } from '../core/tickets';
 import { DEFAULT_WEIGHTS, getHeadStart } from '../core/worklist';
 import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
-import { readSettled } from '../server/clocks/consumer';
+import { settleTicket } from '../server/clocks/ticketClocks';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
 import { LATE, toNoticeRef } from '../server/clocks/settle';
 import type { Table } from '../server/database/table';
@@ -78,7 +78,7 @@ function clocksOf(
   targets: TargetRow[],
   { calendars, now, goingFirst }: { calendars: Calendars; now: number; goingFirst: Set<string> },
 ): Clocks {
-  const settled = readSettled(ticket, entries, [], { targets, calendars, now });
+  const settled = settleTicket(ticket, entries, [], { targets, calendars, now });
   ticket.tightestDueAt = settled.tightestDueAt;
   if (!isOpen(ticket.state)) ticket.waitsSince = null;
   const goesFirst = goingFirst.has(ticket.requesterId);

@@ -9,6 +9,7 @@ const SCANNER = 'Hand scanner for gate 2';
 test('a question comes first, what was answered changes, and what then stands is decided with another', async () => {
   const ana = await browser.open('ana', '/ask');
   await see(ana, SCANNER);
+  await see(ana, /First day\s+\w{3}, \d+ \w+ 2026/);
   const ask = `[aria-label="${SCANNER}"]`;
   await ana.locator(`${ask} ::-p-text(Ask first …)`).click();
   await type(ana, 'What would you like to know from Tomás Veiga?', 'Is one enough?');

@@ -48,7 +48,8 @@ test('the end of a session does not lose what was being written', async () => {
   await type(tomas, 'Write to Rui Bastos', 'Half a sentence that');
   await app.listo.db.tables.sessions.remove({ personId: 'tomas' });
   forgetViewers(app.listo);
-  await click(tomas, 'Send');
+  // The page may have heard of it already by what it asks for by itself; then nothing behind the question can be named.
+  await tomas.$$eval('button', (buttons) => buttons.find((button) => button.innerText === 'Send')!.click());
   await see(tomas, 'Your session has ended.');
   await signIn(tomas.browserContext(), app.url, 'tomas');
   await tomas.goto(`${app.url}/ask/tickets/${number}`);

@@ -11,13 +11,19 @@ import { demoSuite } from './harness/suite';
 
 /** Targets in the hands of those who answer for them, on the demo's half year and in the real interface. */
 /** One who may see every ticket there is. */
-let everyone: Viewer;
+let everyone: Viewer & { language: 'en' | 'pt' };
 const HALF_YEAR = { from: Date.parse('2026-05-01'), to: Date.parse('2026-12-01') };
 const { app, browser } = demoSuite('measures');
 beforeAll(async () => {
   const teams = await app.listo.db.tables.teams.find({});
   const roles = teams.map(({ id }) => ({ teamId: id, role: 'lead' as const }));
-  everyone = { id: 'helder', isAdministrator: true, mayAskForOthers: false, teams: roles };
+  everyone = {
+    language: 'en' as const,
+    id: 'helder',
+    isAdministrator: true,
+    mayAskForOthers: false,
+    teams: roles,
+  };
 });
 
 test('a replay with the definitions as they are changes nothing, on every ticket of the demo', async () => {
@@ -102,6 +108,10 @@ test('the figures are those of a recount that reads the journal alone', async ()
         all.met + all.missed + all.running,
       );
   }
+  // Teams and services are called as the reader calls them.
+  const period = { targetId: targets[0]!.id, ...HALF_YEAR };
+  const { groups } = await readCompliance(listo, { ...everyone, language: 'pt' }, period);
+  expect(groups.team.map(({ name }) => name)).toContain('Sistemas de bordo');
 });
 
 test('a lead opens a figure, and the tickets behind it', async () => {

@@ -110,6 +110,26 @@ test('“why this time?” adds up to what the clock shows', async () => {
   );
   const counted = cells.filter(([, , , kind]) => kind === 'counted');
   expect(counted.at(-1)!.at(-1)).toMatch(/^1 h 1\d min$/);
+  // What is to come leads to the limit, and the minutes shown add up.
+  expect(cells.at(-1)!.slice(3).filter(Boolean)).toEqual(['still to come', expect.any(String), '8 h']);
+  const minutes = (text: string | null): number =>
+    text!
+      .match(/\d+ (h|min)/g)!
+      .reduce((sum, part) => sum + parseInt(part) * (part.endsWith('h') ? 60 : 1), 0);
+  const added = cells.filter(([, , , kind]) => kind !== 'outside hours').map((cell) => minutes(cell[4]!));
+  expect(added.reduce((sum, each) => sum + each, 0)).toBe(8 * 60);
+});
+
+test('“why this time?” opens from the list by a key, and the requester reads it too', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  const row = (await rui.waitForSelector('::-p-text(Kiosk 3 frozen on payment)'))!;
+  const number = await row.evaluate((at) => at.closest<HTMLElement>('[data-number]')!.dataset.number!);
+  await rui.focus(`[data-number="${number}"]`);
+  await rui.keyboard.press('y');
+  await see(rui, 'Why this time? Resolve');
+  const tomas = await browser.open('tomas', `/ask/tickets/${number}`);
+  await click(tomas, 'why this time?');
+  await see(tomas, /1 h 1\d min of 8 h used/);
 });
 
 test('past due, the page says so at that instant, without a reload', async () => {

@@ -1,7 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
+import { setTimeout as delay } from 'node:timers/promises';
 import { click, see, startBrowser, type } from './harness/browser';
 
 /** The start command itself, on a private database of its own. */
@@ -47,16 +49,16 @@ async function ask(
   return { status: response.status, body: (await response.json()) as Record<string, unknown>, cookie };
 }
 
+/** Whether a process is there and more than a name that nobody has asked after. */
 function isAlive(pid: number): boolean {
   try {
-    process.kill(pid, 0);
-    return true;
+    return !/\) [ZX] /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'));
   } catch {
     return false;
   }
 }
 
-/** The processes that the start command runs, itself first. */
+/** The processes that the start command runs: itself, the database, the others. */
 async function listProcesses(child: ChildProcess): Promise<number[]> {
   const { databasePid } = JSON.parse(await readFile(path.join(dataDir, 'running.json'), 'utf8')) as {
     databasePid: number;
@@ -65,7 +67,7 @@ async function listProcesses(child: ChildProcess): Promise<number[]> {
     .trim()
     .split(' ')
     .map(Number);
-  return [...new Set([child.pid!, ...children, databasePid])];
+  return [child.pid!, databasePid, ...children.filter((pid) => pid !== databasePid)];
 }
 
 test('after everything is killed, the next start has lost nothing that was answered; Ctrl-C ends all of it', async () => {
@@ -96,8 +98,9 @@ test('after everything is killed, the next start has lost nothing that was answe
   expect(running.filter(isAlive)).toEqual([]);
 }, 180_000);
 
-test('empty, it walks through making the first administrator', async () => {
+test('empty, it walks through making the first administrator; nothing goes on without its start command', async () => {
   const { child, ended } = await start('--empty');
+  const [own, databasePid, ...others] = await listProcesses(child);
   const browser = await startBrowser(address);
   const page = await browser.open(null, '/');
   await see(page, 'Begin with yourself');
@@ -111,6 +114,9 @@ test('empty, it walks through making the first administrator', async () => {
   await click(page, 'Begin');
   await see(page, 'What do you need, Nell?');
   await browser.close();
-  child.kill('SIGTERM');
-  expect(await ended).toBe(0);
+  process.kill(own!, 'SIGKILL');
+  await ended;
+  while (others.some(isAlive)) await delay(50);
+  // What the database holds is safe with it; the next start takes it over.
+  process.kill(databasePid!, 'SIGKILL');
 }, 120_000);

@@ -41,10 +41,10 @@ test('hours are painted, written and wiped; what a change moves is said before i
   for (const day of ['Wednesday', 'Thursday', 'Friday']) await type(helder, `Hours on ${day}`, '5:30-11');
   await click(helder, 'Save …');
   await see(helder, /\d+ due instants move, of \d+ open tickets/);
-  await click(helder, 'Save it');
-  await see(helder, '“Terminals” is saved.');
   const rui = await browser.open('rui', '/desk/nextUp');
   await see(rui, 'you can move now');
+  await click(helder, 'Save it');
+  await see(helder, '“Terminals” is saved.');
   await click(helder, 'Undo');
   await helder.waitForFunction(() =>
     [...document.querySelectorAll('input')].some(({ value }) => value === '05:30–23:00'),
@@ -108,7 +108,7 @@ test('a day of the year gets hours of its own; holidays and a file close days; a
 test('“what is two working days after …?” is answered by the calendar as it is drawn', async () => {
   const rui = await browser.open('rui', '/workshop/calendars/office');
   await see(rui, 'You may look at this.');
-  await see(rui, 'It is Friday, 27 November 2026 at 10:24.');
+  await see(rui, /It is Friday, 27 November 2026 at 10:2[4-9]\./);
 });
 
 test('a calendar in use is not deleted, and says by whom', async () => {
@@ -155,6 +155,7 @@ test('what happens out of hours is a sentence to fill in; a new team begins with
 test('the marks of the dayline open and narrow by keyboard', async () => {
   const rui = await browser.open('rui', '/desk/nextUp');
   await see(rui, 'you can move now');
+  await rui.waitForSelector('[data-number]');
   const all = (await rui.$$('[data-number]')).length;
   const mark = (await rui.waitForSelector('button[data-tone][tabindex="0"]'))!;
   await mark.focus();

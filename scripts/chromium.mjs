@@ -12,6 +12,15 @@ const FLAGS = [
   '--disable-sync',
 ];
 
+/** The browser's helpers may outlive it for a moment and still write into its profile. */
+function endRest(group) {
+  try {
+    process.kill(-group, 'SIGKILL');
+  } catch {
+    // None is left.
+  }
+}
+
 /** Debian's Chromium without a window, on a profile of its own. @returns its address for others, and its end */
 export async function startChromium(executablePath) {
   const { default: puppeteer } = await import('puppeteer-core');
@@ -26,6 +35,7 @@ export async function startChromium(executablePath) {
     async stop() {
       const ended = new Promise((resolve) => child.once('exit', resolve));
       if (child.kill()) await ended;
+      endRest(child.pid);
       rmSync(userDataDir, { recursive: true, force: true, maxRetries: 5 });
     },
   };

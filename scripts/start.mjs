@@ -78,10 +78,10 @@ function buildPages() {
   );
 }
 
-/** Waits until a server that restarts itself answers: it has no line to the start command. */
-async function answers(port) {
+/** Waits until a server answers that has no line to the start command. */
+async function answers(port, page = '/healthz') {
   for (;;) {
-    const isUp = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+    const isUp = await fetch(`http://127.0.0.1:${port}${page}`).then(
       ({ ok }) => ok,
       () => false,
     );
@@ -187,7 +187,10 @@ async function start() {
   const port = Number(process.env.PORT ?? 4600);
   const serverPort = await startServer({ ...env, PORT: String(isDev ? await freePort() : port) });
   if (isStopping) return;
-  if (isDev) startVite(serverPort, port);
+  if (isDev) {
+    startVite(serverPort, port);
+    await answers(port, '/');
+  }
   const address = `http://127.0.0.1:${isDev ? port : serverPort}`;
   writeFileSync(runFile, JSON.stringify({ pid: process.pid, address, databasePid: database?.pid ?? null }));
   greet(address);

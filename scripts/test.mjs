@@ -20,19 +20,20 @@ const bin = (file) => path.join(ROOT, 'node_modules', file);
 let passed = 0;
 let failed = 0;
 
-async function check(name, args) {
+async function check(name, args, priority) {
   const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] });
+  if (priority !== undefined) os.setPriority(child.pid, priority);
   const status = await new Promise((resolve) => child.once('exit', resolve));
   say(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
   if (status === 0) passed++;
   else failed++;
 }
 
-async function runJest(project, env, workers = 2) {
+async function runJest(project, env) {
   const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
   const outputFile = path.join(base, 'result.json');
   const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
-  args.push('--selectProjects', project, `--maxWorkers=${workers}`);
+  args.push('--selectProjects', project, '--maxWorkers=2');
   args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
   const child = spawn(process.execPath, args, {
     cwd: ROOT,
@@ -61,8 +62,11 @@ const checks = {
   types: [bin('typescript/bin/tsc'), '--noEmit'],
 };
 const asked = Object.keys(checks).filter((name) => suites.includes(name));
-if (asked.length > 0) say(`\nChecking ${asked.join(', ')} …`);
-await Promise.all(asked.map((name) => check(name, checks[name])));
+if (asked.length > 0) say(`\nChecking ${asked.join(', ')} beside the tests …`);
+// They take what the tests leave of the processors while they wait for something.
+const checking = Promise.all(
+  asked.map((name) => check(name, checks[name], os.constants.priority.PRIORITY_LOW)),
+);
 if (suites.includes('unit')) {
   say('\nUnit tests …');
   await runJest('unit', {});
@@ -82,8 +86,7 @@ if (suites.includes('server') || suites.includes('browser')) {
       await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
       chromium = await startChromium(ensureDebianPackage('chromium', 'chromium'));
       say('\nBrowser tests …');
-      // One suite with its browser keeps two processors busy; side by side they only wait for each other.
-      await runJest('browser', { ...env, LISTO_TEST_BROWSER: chromium.url }, 1);
+      await runJest('browser', { ...env, LISTO_TEST_BROWSER: chromium.url });
     }
   } finally {
     await chromium?.stop();
@@ -91,5 +94,6 @@ if (suites.includes('server') || suites.includes('browser')) {
     rmSync(base, { recursive: true, force: true });
   }
 }
+await checking;
 say(`\ntests: ${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

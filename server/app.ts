@@ -27,6 +27,7 @@ import { createErrorHandler } from './http/errors';
 import { createApiDescription } from './http/openapi';
 import { ProblemError } from './http/problems';
 import { refuseOtherSites } from './http/sameSite';
+import { isStream } from './http/streams';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
 import { importRoutes } from './imports/routes';
@@ -86,6 +87,14 @@ function whenRead(handle: RequestHandler): RequestHandler {
   };
 }
 
+/** Each write of a stream goes straight out. */
+function exceptStreams(handle: RequestHandler): RequestHandler {
+  return (request, response, next) => {
+    if (isStream(request)) next();
+    else handle(request, response, next);
+  };
+}
+
 function healthRoutes(app: Express, listo: Listo): void {
   app.get('/healthz', (_request, response) => void response.json({ status: 'ok' }));
   app.get('/readyz', async (_request, response) => {
@@ -108,6 +117,7 @@ function createApi(listo: Listo, store: FileStore, live: Live, conversations: Co
       Number.isSafeInteger(lastSeen) && lastSeen >= 0 ? lastSeen : null,
     );
   });
+  router.use(listo.traffic.count);
   // The router asks them in this order: what is asked most stands first.
   for (const routes of [
     ticketRoutes,
@@ -200,17 +210,7 @@ export function createApp(
       }),
     ),
   );
-  app.use(
-    whenRead(
-      compression({
-        filter: (request, response) =>
-          !request.originalUrl.startsWith('/api/v1/live') &&
-          !request.originalUrl.startsWith('/stand-in/rooms/live') &&
-          !request.originalUrl.startsWith('/api/v1/conversations/live') &&
-          compression.filter(request, response),
-      }),
-    ),
-  );
+  app.use(whenRead(exceptStreams(compression())));
   healthRoutes(app, listo);
   app.use('/stand-in/directory', express.json({ limit: BODY_LIMIT }), createDirectory(listo));
   app.use(

@@ -2,6 +2,7 @@ import { pino } from 'pino';
 import { createClock } from './clock';
 import type { Config } from './config';
 import { openDatabase } from './database/database';
+import { createTraffic } from './http/traffic';
 import type { Listo } from './listo';
 import { createCalendarStore } from './people/calendarStore';
 
@@ -25,6 +26,7 @@ export function createListo(
     clock,
     calendars: createCalendarStore(db),
     address: config.LISTO_ADDRESS ?? `http://${config.HOST}:${config.PORT}`,
+    traffic: createTraffic(),
     wake,
   };
 }

@@ -2,6 +2,7 @@ import type { Logger } from 'pino';
 import type { Clock } from './clock';
 import type { Config } from './config';
 import type { Database } from './database/database';
+import type { Traffic } from './http/traffic';
 import type { CalendarStore } from './people/calendarStore';
 
 /** What every service is given: the outside of one running application. */
@@ -13,6 +14,8 @@ export interface Listo {
   calendars: CalendarStore;
   /** Where this process is reached, for addresses that answer to it. */
   address: string;
+  /** What people ask this process for, before which other work gives way. */
+  traffic: Traffic;
   /** Says that something was committed that consumers should look at. */
   wake(): void;
 }

@@ -30,7 +30,7 @@ import { timerHandlers } from './timers/handlers';
 import { startTimers } from './timers/runner';
 
 /** What follows from the journal, in the order in which it is looked at. */
-const CONSUMERS: Consumer[] = [
+const INWARD: Consumer[] = [
   decidingConsumer,
   hoursConsumer,
   routingConsumer,
@@ -38,8 +38,8 @@ const CONSUMERS: Consumer[] = [
   waitingConsumer,
   togetherConsumer,
   tellingConsumer,
-  chatConsumer,
 ];
+const OUTWARD: Consumer[] = [chatConsumer];
 
 export type RunningListo = { listo: Listo; port: number; mailPort: number; stop(): Promise<void> };
 
@@ -60,18 +60,27 @@ export async function startListo(
   await migrate(listo.db.sequelize);
   const store = new FileStore(config.LISTO_DATA_DIR);
   await store.open();
-  await registerConsumers(listo, CONSUMERS);
-  const live = new Live(listo);
+  await registerConsumers(listo, [...INWARD, ...OUTWARD]);
+  const live = new Live(
+    listo,
+    OUTWARD.map(({ name }) => name),
+  );
   const recounts = new Recounts(listo);
   const bulk = new BulkRunner(listo);
   const imports = new ImportRunner(listo, store);
-  const pump = new Pump(listo, CONSUMERS, async () => {
-    await live.tail();
-    await recounts.look();
-    bulk.look();
-    imports.look();
-    if (takeQueued(listo)) chat.wake();
-  });
+  const pump = new Pump(
+    listo,
+    { inward: INWARD, outward: OUTWARD },
+    {
+      inwardDone: () => live.tail(),
+      async roundDone() {
+        await recounts.look();
+        bulk.look();
+        imports.look();
+        if (takeQueued(listo)) chat.wake();
+      },
+    },
+  );
   const mail = await startMail(listo, store);
   const rooms = new RoomsWire(listo);
   const conversations = new ConversationWire(listo);

@@ -39,7 +39,7 @@ export const TICKET_ACTIONS = [
 ] as const;
 export type TicketAction = (typeof TICKET_ACTIONS)[number];
 
-type Abilities = MongoAbility<
+export type Abilities = MongoAbility<
   [TicketAction, 'Ticket' | (GuardedTicket & { readonly __caslSubjectType__?: 'Ticket' })]
 >;
 

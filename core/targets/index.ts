@@ -7,7 +7,7 @@ export type {
   TargetDefinition,
 } from './types';
 export { readClock, replayClock } from './readClock';
-export { reckonClock, type Reckoning, type ReckoningRow } from './reckoning';
+export { addsToTotal, reckonClock, type Reckoning, type ReckoningRow } from './reckoning';
 export {
   CANCELS,
   RESETS,
@@ -20,7 +20,8 @@ export {
 } from './sentence';
 export { canHold, checkTarget, findDouble, type TargetProblem } from './checkTarget';
 export { BREACH_PERCENT, findNotice, listWarnPercents, type TargetNotice } from './notices';
-export { isMeantForTeam, twoPromises } from './twoPromises';
+export { moveTeamCalendar } from './teamCalendar';
+export { twoPromises } from './twoPromises';
 export { toIsoSpan, toTypedSpan } from './span';
 export { showClock, type ShownClock } from './shown';
 export { PercentNotPositive, TargetError, UnknownCalendar } from './errors';

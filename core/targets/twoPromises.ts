@@ -66,8 +66,3 @@ export function twoPromises({ teamId, teamName, calendarId }: Team): TeamPromise
     },
   ];
 }
-
-/** Whether a choice of a definition is exactly the one for a team: `teamId` is this team, and nothing else. */
-export function isMeantForTeam(when: Condition | undefined, teamId: string): boolean {
-  return JSON.stringify(when) === JSON.stringify(is('teamId', teamId));
-}

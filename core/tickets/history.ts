@@ -13,11 +13,10 @@ export type RecordedChange = {
  * @param work 'ticket', or another kind with its id, such as 'approval:x1'
  */
 export function toHistory(entries: RecordedChange[], work = 'ticket'): HistoryEvent[] {
-  return entries.map(({ at, changes }, i) => ({
-    at,
-    set: {
-      ...(i === 0 && { work: work.split(':')[0] }),
-      ...Object.fromEntries(Object.entries(changes).map(([field, { to }]) => [field, to])),
-    },
-  }));
+  const [kind] = work.split(':');
+  return entries.map(({ at, changes }, i) => {
+    const set: HistoryEvent['set'] = i === 0 ? { work: kind } : {};
+    for (const field in changes) set[field] = changes[field]!.to;
+    return { at, set };
+  });
 }

@@ -2,7 +2,7 @@ export { DOORS, HELD_FOR, isOpen, OPEN_STATES, TICKET_STATES } from './types';
 export type { Door, HeldFor, TicketState } from './types';
 export { DEFAULT_PRIORITY_TABLE, getPriority, IMPACTS, PRIORITIES, URGENCIES } from './priority';
 export type { Impact, Priority, PriorityTable, Urgency } from './priority';
-export { canMove, getMoveFields, listMoves, MOVE_FIELDS, MOVE_NAMES, MOVES } from './moves';
+export { canMove, getMoveFields, listMoves, MOVE_FIELDS, MOVE_NAMES, MOVES, RATINGS } from './moves';
 export type { MovableTicket, MoveField, MoveFieldName, MoveInput, MoveName, MoverRole } from './moves';
 export { planMove } from './planMove';
 export type { MovePlan, MoveProblem, TicketChanges } from './planMove';

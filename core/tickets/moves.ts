@@ -4,6 +4,9 @@ import type { HeldFor, TicketState } from './types';
 /** In which capacity someone moves a ticket. */
 export type MoverRole = 'requester' | 'agent' | 'system';
 
+/** How well it was done, from bad to very good. */
+export const RATINGS = [1, 2, 3, 4, 5] as const;
+
 export const MOVE_FIELDS = [
   'heldFor',
   'until',

@@ -1,4 +1,5 @@
 import {
+  RATINGS,
   canMove,
   getMoveFields,
   type MovableTicket,
@@ -55,7 +56,7 @@ function problemsOf({ name, by, input, now }: Move): MoveProblem[] {
     problems.push({ field: 'heldFor', code: 'notAllowed' });
   if (name === 'hold' && heldFor === 'date' && typeof until === 'number' && until <= now)
     problems.push({ field: 'until', code: 'notPossible' });
-  if (rating != null && ![1, 2, 3, 4, 5].includes(rating as number))
+  if (rating != null && !RATINGS.some((each) => each === rating))
     problems.push({ field: 'rating', code: 'notAllowed' });
   return problems;
 }

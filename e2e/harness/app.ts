@@ -1,9 +1,7 @@
-import { execFile } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { connect as connectSocket, createServer, type Socket } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
-import { promisify } from 'node:util';
 import { loadDemo } from '../../demo/load';
 import type { Clock } from '../../server/clock';
 import { readConfig } from '../../server/config';
@@ -12,8 +10,6 @@ import { createDatabase } from '../../server/testing/createDatabase';
 import { migrate } from '../../server/database/migrate';
 import { createListo } from '../../server/createListo';
 import { startListo, type RunningListo } from '../../server/process';
-
-const run = promisify(execFile);
 
 export type DemoApp = RunningListo & {
   url: string;
@@ -109,16 +105,24 @@ async function copyDemo(server: string, name: string): Promise<void> {
   await copyDatabase(server, LOADED, name);
 }
 
+/** The same tables with the same rows. */
 async function copyDatabase(server: string, from: string, to: string): Promise<void> {
-  await createDatabase(server, to);
-  const { hostname, port, username, password } = new URL(server);
-  const access = [`--host=${hostname}`, `--port=${port}`, `--user=${decodeURIComponent(username)}`];
-  const env = { ...process.env, MYSQL_PWD: decodeURIComponent(password) };
-  const options = { env, maxBuffer: 1 << 29 };
-  const { stdout } = await run('mariadb-dump', [...access, '--single-transaction', from], options);
-  const reading = run('mariadb', [...access, to], options);
-  reading.child.stdin!.end(stdout);
-  await reading;
+  const source = openDatabase(Object.assign(new URL(server), { pathname: `/${from}` }).href);
+  const copy = openDatabase(await createDatabase(server, to));
+  const tables = await source.select<{ name: string; columns: string }>(
+    `SELECT TABLE_NAME AS name, GROUP_CONCAT(CONCAT('\`', COLUMN_NAME, '\`')) AS columns
+     FROM information_schema.columns WHERE TABLE_SCHEMA = DATABASE() AND IS_GENERATED = 'NEVER' GROUP BY TABLE_NAME`,
+  );
+  const copyTable = async ({ name, columns }: { name: string; columns: string }) => {
+    const [made] = await source.select<{ 'Create Table': string }>(`SHOW CREATE TABLE ${name}`);
+    await copy.transaction(async (tx) => {
+      await copy.run('SET foreign_key_checks = 0, unique_checks = 0', {}, tx);
+      await copy.run(made!['Create Table'], {}, tx);
+      await copy.run(`INSERT INTO ${name} (${columns}) SELECT ${columns} FROM ${from}.${name}`, {}, tx);
+    });
+  };
+  await Promise.all(tables.map(copyTable));
+  await Promise.all([source.close(), copy.close()]);
 }
 
 /** The application with the demo's data and the built pages, on a database of its own. */

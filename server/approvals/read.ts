@@ -1,6 +1,6 @@
 import type { Ask } from '../../contract/approvals';
 import type { Ticket } from '../../contract/tickets';
-import type { Answers, FormDefinition, Language, LocalText } from '../../core/forms';
+import type { Answers, FormDefinition, LocalText } from '../../core/forms';
 import type { Definition } from '../catalogue/model';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -44,21 +44,15 @@ type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost' | 'changed
   costNow: number | null;
 };
 
-const YES_NO: Record<Language, [string, string]> = { en: ['yes', 'no'], pt: ['sim', 'não'] };
-
-export function wordOf(
-  value: unknown,
-  choices: { value: string; label: LocalText }[] | undefined,
-  language: Language,
-): string | null {
-  if (typeof value === 'boolean') return YES_NO[language][value ? 0 : 1];
-  if (typeof value === 'number') return String(value);
-  if (typeof value !== 'string') return null;
-  return choices?.find((choice) => choice.value === value)?.label[language] ?? value;
+/** What was answered, question by question. */
+export function listAnswered({ fields }: FormDefinition, answers: Answers): Ticket['answers'] {
+  return fields
+    .filter(({ name }) => answers[name] != null)
+    .map((field) => ({ field, value: answers[field.name] }));
 }
 
 /** What waits for someone's decision, the longest first, with the facts to decide by. */
-export async function readAsks(listo: Listo, personId: string, language: Language): Promise<Ask[]> {
+export async function readAsks(listo: Listo, personId: string): Promise<Ask[]> {
   const rows = await listo.db.select<AskRecord>(
     `SELECT a.id, a.ticketNumber AS number, t.title, s.title AS service, t.requesterId, a.voterId, a.reason, v.definition AS former, s.cost AS costNow,
        a.askedAt AS since, a.questionAt,
@@ -82,9 +76,6 @@ export async function readAsks(listo: Listo, personId: string, language: Languag
     cost: former ? former.cost : costNow,
     requester: people.get(requesterId)!,
     voter: people.get(voterId)!,
-    answers: (former?.form ?? formNow).fields.flatMap(({ name, label, choices }) => {
-      const value = wordOf(given[name], choices, language);
-      return value === null ? [] : [{ label, value }];
-    }),
+    answers: listAnswered(former?.form ?? formNow, given),
   }));
 }

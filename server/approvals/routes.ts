@@ -5,7 +5,7 @@ import { askBack } from './question';
 import { readAsks } from './read';
 
 export const approvalRoutes: Routes = (router, listo) => {
-  serve(router, api.approvals.mine, ({ viewer }) => readAsks(listo, viewer.id, viewer.language));
+  serve(router, api.approvals.mine, ({ viewer }) => readAsks(listo, viewer.id));
   serve(router, api.approvals.decide, ({ viewer, actor, params, body }) =>
     decide(listo, viewer.id, actor, params.id, body),
   );

@@ -3,6 +3,7 @@ import { isAgent } from '../../core/rights';
 import { decide } from '../approvals/decide';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
+import type { TicketRecord } from '../tickets/model';
 import type { SignedIn } from '../sessions/viewer';
 import { changeFactsWithin } from '../tickets/changeFacts';
 import { requireTicket } from '../tickets/guard';
@@ -71,7 +72,10 @@ async function carryOut(
         reason: values.reason || null,
       });
     case 'confirm':
-      return move(acting, number, 'confirm', 'requester', {});
+      return move(acting, number, 'confirm', 'requester', {
+        rating: values.rating ? Number(values.rating) : null,
+        ratingWord: values.ratingWord || null,
+      });
     case 'reopen':
       return move(acting, number, 'reopen', 'requester', { stillBroken: values.stillBroken ?? '' });
     case 'urgency': {
@@ -144,6 +148,18 @@ async function decideBy(
   return { outcome: 'decided', detail: decision };
 }
 
+/** Where a team has it decided on the page alone since it was asked in chat, the way there; else null. */
+async function sendElsewhere(
+  { hearing, viewer, event }: Acting,
+  { number, teamId }: Pick<TicketRecord, 'number' | 'teamId'>,
+): Promise<Became | null> {
+  const { listo } = hearing;
+  if ((await listo.db.tables.teams.findOne({ id: teamId }))?.decidesInChat) return null;
+  const link = linkTo(listo, number, 'line');
+  await whisper(hearing, event, say('decidesElsewhere', viewer.language, { link }));
+  return { outcome: 'refused', detail: 'decidesElsewhere', ticketNumber: number };
+}
+
 /** A button was pressed on a message, or the action beside any message. */
 export async function hearAction(acting: Acting): Promise<Became> {
   const { hearing, viewer, event } = acting;
@@ -155,6 +171,8 @@ export async function hearAction(acting: Acting): Promise<Became> {
   const number = mark?.ticketNumber ?? Number(numbered);
   const ticket = Number.isSafeInteger(number) ? await listo.db.tables.tickets.findOne({ number }) : null;
   if (!ticket) return { outcome: 'unknownMessage' };
+  const elsewhere = mark?.role === 'ask' ? await sendElsewhere(acting, ticket) : null;
+  if (elsewhere) return elsewhere;
   if (mark?.role === 'ask' && action === 'approve') return decideBy(acting, mark.wordsId!, 'approve', '');
   // Someone without the right is told before they fill anything in.
   const needed = mark?.role === 'direct' ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
@@ -173,8 +191,14 @@ export async function hearAction(acting: Acting): Promise<Became> {
 export async function hearForm(acting: Acting): Promise<Became> {
   const { hearing, viewer, event } = acting;
   const { callback = {}, values = {} } = event;
-  if (callback.do === 'decline' && typeof callback.askId === 'string')
-    return decideBy(acting, callback.askId, 'decline', values.words ?? '');
+  if (callback.do === 'decline' && typeof callback.askId === 'string') {
+    const { asks, tickets } = hearing.listo.db.tables;
+    const ask = await asks.findOne({ id: callback.askId });
+    const ticket = ask && (await tickets.findOne({ number: ask.ticketNumber }));
+    // It may have been switched off while the form was open.
+    const elsewhere = ticket && (await sendElsewhere(acting, ticket));
+    return elsewhere ?? decideBy(acting, callback.askId, 'decline', values.words ?? '');
+  }
   if (callback.do !== 'ticket') {
     const number = Number(callback.number);
     await carryOut(acting, String(callback.do), number, values);

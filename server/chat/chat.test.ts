@@ -189,11 +189,19 @@ test('the requester’s direct talk: told there, answers there, confirms there',
     talk,
     ({ id, card }) => id === root.id && card!.actions.some(({ id: name }) => name === 'confirm'),
   );
+  // How it was is asked with it.
   await tomas.act('confirm', done.id);
-  await until(
+  const [asked] = await until(
+    () => chat.app.listo.db.tables.roomChanges.find({ kind: 'form', forId: 'c-tomas' }),
+    (found) => found.length > 0,
+  );
+  const { callback } = asked!.body as { callback: object };
+  await tomas.call('POST', '/form', { roomId: talk, callback, values: { rating: '5', ratingWord: 'Quick' } });
+  const closed = await until(
     () => chat.ticketOf(number, 'tomas'),
     ({ state }) => state === 'closed',
   );
+  expect(closed).toMatchObject({ rating: 5, ratingWord: 'Quick' });
   // Someone else can do nothing from it.
   const lena = await chat.rooms('lena');
   expect((await lena.act('confirm', done.id)).status).toBe(404);
@@ -223,6 +231,34 @@ test('an approver decides in their direct talk', async () => {
     via: 'directMessage',
     actor: { id: 'ana' },
   });
+});
+
+test('a team may have it decided on the page alone, also of what was asked in chat before', async () => {
+  const [ana, tomas] = [await chat.rooms('ana'), await chat.app.as('tomas')];
+  const answers = { site: 'Port Alder', sort: 'hand', count: 1 };
+  const body = { serviceId: 'gate-scanner', title: 'Scanner 8', answers };
+  const ask = async (): Promise<number> =>
+    ((await tomas.call('POST', '/tickets', body)).body as { number: number }).number;
+  const number = await ask();
+  const talk = await ana.listoRoom();
+  const { id } = await ana.sees(talk, ({ text }) => text.startsWith(`${number} ·`));
+  const helder = await chat.app.as('helder');
+  const { teams } = chat.app.listo.db.tables;
+  const { teamId } = (await chat.app.listo.db.tables.tickets.findOne({ number }))!;
+  const { version } = (await teams.findOne({ id: teamId }))!;
+  const saved = await helder.call('PATCH', `/teams/${teamId}`, { version, decidesInChat: false });
+  expect(saved.status).toBe(200);
+  await ana.act('approve', id);
+  await ana.sees(talk, ({ text }) => text.includes('no longer decided in chat'));
+  expect((await chat.ticketOf(number, 'tomas')).state).toBe('held');
+  const other = await ask();
+  await until(
+    () => chat.app.listo.db.tables.notifications.find({ ticketNumber: other, personId: 'ana' }),
+    (told) => told.length > 0,
+  );
+  const inLine = await chat.app.listo.db.tables.chatOut.find({ ticketNumber: other, personId: 'ana' });
+  expect(inLine.filter(({ body: { do: what } }) => what === 'ask')).toEqual([]);
+  await helder.call('PATCH', `/teams/${teamId}`, { version: version + 1, decidesInChat: true });
 });
 
 test('an agent makes a ticket of what someone said, from a form that guesses; it is made once', async () => {

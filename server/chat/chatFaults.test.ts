@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { ChatEvent } from '../../contract/rooms';
+import { sign } from './signing';
 import { startChatTest, textsOf, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
 
@@ -175,4 +176,25 @@ test('fifty messages in a moment in one room: each heard once, in order', async 
   expect(textsOf(ticket).filter((text) => text.startsWith('Line'))).toEqual(
     Array.from({ length: 50 }, (_, i) => `Line ${i}`),
   );
+});
+
+test('first words to someone, said at once, all come into one room', async () => {
+  const { db } = chat.app.listo;
+  const [person] = await db.select<{ id: string }>(
+    "SELECT id FROM room_people WHERE NOT EXISTS (SELECT 1 FROM rooms WHERE pair = CONCAT(room_people.id, ' listo')) LIMIT 1",
+  );
+  const { value: secret } = (await db.tables.settings.findOne({ name: 'chatSecret' }))!;
+  const say = async (text: string) => {
+    const body = JSON.stringify({ key: nanoid(), personId: person!.id, text });
+    const headers = {
+      ...sign(secret as string, nanoid(), body, new Date()),
+      'Content-Type': 'application/json',
+    };
+    const answer = await fetch(`${chat.app.url}/stand-in/rooms/bot/post`, { method: 'POST', headers, body });
+    return (await answer.json()) as { roomId: string };
+  };
+  const said = await Promise.all(['one', 'two', 'three', 'four'].map(say));
+  expect(new Set(said.map(({ roomId }) => roomId))).toEqual(new Set([said[0]!.roomId]));
+  expect(said[0]!.roomId).toBeTruthy();
+  expect(await db.tables.roomMessages.find({ roomId: said[0]!.roomId })).toHaveLength(4);
 });

@@ -3,7 +3,7 @@ import { toTitle, type ChatField, type ChatForm } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
 import { isAgent } from '../../core/rights';
-import { URGENCIES } from '../../core/tickets';
+import { RATINGS, URGENCIES } from '../../core/tickets';
 import { listServices } from '../catalogue/services';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -163,6 +163,23 @@ export async function actionForm(
       );
     case 'finish':
       return form([words('solution', 'solution')], 'finish');
+    case 'confirm':
+      return form(
+        [
+          {
+            ...{ name: 'rating', label: say('rating', language), kind: 'choice', value: '' },
+            choices: [
+              { value: '', label: '–' },
+              ...RATINGS.map((rating) => ({
+                value: String(rating),
+                label: say(`rating${rating}`, language),
+              })),
+            ],
+          },
+          { ...words('ratingWord', 'ratingWord'), needed: false },
+        ],
+        'confirmForm',
+      );
     case 'reopen':
       return form([words('stillBroken', 'stillBroken')], 'reopen');
     case 'decline':

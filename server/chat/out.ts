@@ -15,6 +15,8 @@ import { composeAsk, composeTold } from './told';
 
 const BATCH = 200;
 const AT_ONCE = 20;
+/** After so long it is looked anew what is in line: within the lease, and what people say comes soon. */
+const TURN_MS = 500;
 const RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 const MOST_TRIES = 5_000;
@@ -301,7 +303,11 @@ function findDue(listo: Listo, now: number): Promise<ChatOutRow[]> {
   );
 }
 
-/** Says what is in line, to each place in its order, some at once. @returns how much went, or that the chat is away */
+/** What people say to each other and are asked: somebody waits for it. */
+const TALK = new Set<ChatOutRow['body']['do']>(['words', 'say', 'ask']);
+const isTalkLine = (line: ChatOutRow[]): boolean => line.some(({ body }) => TALK.has(body.do));
+
+/** Says what is in line, to each place in its order, some at once; talk first, what else there is gives way. @returns how much went, or that the chat is away */
 export async function sendWaiting(listo: Listo): Promise<number | 'wait'> {
   const rows = await findDue(listo, listo.clock.now());
   if (rows.length === 0) return 0;
@@ -311,14 +317,20 @@ export async function sendWaiting(listo: Listo): Promise<number | 'wait'> {
   const lines = new Map<string, ChatOutRow[]>();
   for (const row of rows) lines.set(keyOf(row), [...(lines.get(keyOf(row)) ?? []), row]);
   const going = { sent: 0, isAway: false };
+  const end = performance.now() + TURN_MS;
   async function sendLineOf(line: ChatOutRow[]): Promise<void> {
+    const isTalk = isTalkLine(line);
     for (const row of line) {
-      if (going.isAway) return;
+      if (going.isAway || (!isTalk && performance.now() > end)) return;
+      if (!isTalk) await listo.traffic.giveWay();
       if (await sendOne(listo, chat, row)) going.sent++;
       else going.isAway = true;
     }
   }
   const limit = pLimit(AT_ONCE);
-  await Promise.all([...lines.values()].map((line) => limit(() => sendLineOf(line))));
+  const inTurn = [...lines.values()].sort(
+    (one, other) => Number(isTalkLine(other)) - Number(isTalkLine(one)),
+  );
+  await Promise.all(inTurn.map((line) => limit(() => sendLineOf(line))));
   return going.sent === 0 && going.isAway ? 'wait' : going.sent;
 }

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import type { TargetDefinition } from '../../core/targets';
 import type { Listo } from '../listo';
 import type { TargetRow } from './model';
@@ -37,4 +38,55 @@ export function toNewTarget(
     ...{ id, definition, measures: 'resolution', notices: [], teamId: null, isOn: true },
     ...{ edition: 1, newFrom, position: 0, version: 0 },
   };
+}
+
+type Written = {
+  /** The row as it is; absent where the edition is the first. */
+  target: TargetRow | null;
+  id: string;
+  definition: TargetDefinition;
+  at: number;
+  personId: string | null;
+  isForOpen: boolean;
+};
+
+/** Keeps an edition of a promise, and the first one too when it is first changed. */
+export async function keepEdition(
+  { db }: Listo,
+  tx: Transaction,
+  { target, id, definition, at, personId, isForOpen }: Written,
+): Promise<number> {
+  const { targetEditions } = db.tables;
+  const edition = (target?.edition ?? 0) + 1;
+  if (target?.edition === 1)
+    await targetEditions.insertAll(
+      [
+        {
+          targetId: id,
+          edition: 1,
+          definition: target.definition,
+          at: 0,
+          personId: null,
+          isForOpen: true,
+        },
+      ],
+      tx,
+      { updates: ['definition'] },
+    );
+  await targetEditions.insert({ targetId: id, edition, definition, at, personId, isForOpen }, tx);
+  return edition;
+}
+
+/** Clocks that are going take an edition over: all, or those that go by one other. */
+export async function takeOver(
+  { db }: Listo,
+  tx: Transaction,
+  { id, edition, from = null }: { id: string; edition: number; from?: number | null },
+): Promise<void> {
+  await db.run(
+    `UPDATE clocks SET edition = :edition WHERE targetId = :id AND state IN ('running', 'paused', 'notStarted')
+       AND (:from IS NULL OR edition = :from)`,
+    { id, edition, from },
+    tx,
+  );
 }

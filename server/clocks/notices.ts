@@ -9,7 +9,7 @@ import type { TicketRecord } from '../tickets/model';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import type { ClockRow, TargetRow } from './model';
-import { fromNoticeRef, LATE, toNoticeRef } from './settle';
+import { fromNoticeRef, isGiven, LATE, toNoticeRef } from './settle';
 
 /** Late by more than this, a notice says that it comes late. */
 const LATE_MS = 1_000;
@@ -87,7 +87,8 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
     clock.owed = clock.owed.filter((owed) => toNoticeRef(work, targetId, ...owed) !== ref);
     clock.nextAt = clock.owed[0]?.[1] ?? null;
     due.add(clock);
-    if (!ticket || !target || clock.fired.includes(ref)) continue;
+    // It may have been given, also by another instant, while what is owed was looked up.
+    if (!ticket || !target || isGiven([what, at], clock, now)) continue;
     clock.fired.push(ref);
     const percent = type === 'late' ? BREACH_PERCENT : Number(what);
     const notice = findNotice(target.notices, percent);

@@ -21,25 +21,19 @@ function heldSpans(stretches: ClockStretch[], { state, countedFrom }: ClockReadi
   return spans;
 }
 
-/** A clock as it is stored, with the whole reading and its instant. */
-export type SettledClock = Omit<
-  ClockRow,
-  'ticketNumber' | 'work' | 'edition' | 'fired' | 'owed' | 'nextAt'
-> & {
-  reading: ClockReading;
-  readAt: number;
-};
+/** What is stored of a clock beside whose it is and what it owes. */
+type StoredClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'edition' | 'fired' | 'owed' | 'nextAt'>;
 
-/** Reads a clock for storing. */
+/** Reads a clock for storing, with the whole reading. */
 export function toClockRow(
   target: TargetRow,
   calendars: Calendars,
   history: HistoryEvent[],
   now: number,
-): SettledClock {
+): { clock: StoredClock; reading: ClockReading } {
   const { reading, stretches } = replayClock(target.definition, calendars, history, now);
   const { state, startedAt, countedFrom, elapsed, pausedFor, limit, dueAt, breachedAt, stoppedAt } = reading;
-  return {
+  const clock = {
     targetId: target.id,
     state,
     startedAt,
@@ -53,9 +47,8 @@ export function toClockRow(
     calendarId:
       stretches.findLast(({ mode }) => mode !== 'idle')?.calendarId ?? stretches.at(-1)?.calendarId ?? null,
     held: heldSpans(stretches, reading),
-    reading,
-    readAt: now,
   };
+  return { clock, reading };
 }
 
 /** What a breach is called among notices; warnings are called by their percentage. */
@@ -77,19 +70,23 @@ export function fromNoticeRef(ref: string): { work: string; targetId: string; wh
  */
 export function isGiven(
   [what, at]: ClockRow['owed'][number],
-  fired: string[],
-  { countedFrom, readAt }: Pick<SettledClock, 'countedFrom' | 'readAt'>,
+  { fired, countedFrom }: Pick<ClockRow, 'fired' | 'countedFrom'>,
+  readAt: number,
 ): boolean {
   return fired.some((ref) => {
+    if (!ref.includes(`|${what}|`)) return false;
     const given = fromNoticeRef(ref);
-    if (given.what !== what) return false;
     return given.at === at || (at <= readAt && countedFrom !== null && given.at >= countedFrom);
   });
 }
 
 /** The notices of a clock, past and to come, in their order: its breach and its warnings, each at its instant. */
-export function noticesOf(target: TargetRow, calendars: Calendars, row: SettledClock): ClockRow['owed'] {
-  const { reading, calendarId, limit, elapsed } = row;
+export function noticesOf(
+  target: TargetRow,
+  calendars: Calendars,
+  { clock, reading, readAt }: { clock: StoredClock; reading: ClockReading; readAt: number },
+): ClockRow['owed'] {
+  const { calendarId, limit, elapsed } = clock;
   const notices: ClockRow['owed'] = [];
   const lateAt = reading.breachedAt ?? (reading.state === 'running' ? reading.dueAt : null);
   if (lateAt !== null) notices.push([LATE, lateAt]);
@@ -101,7 +98,7 @@ export function noticesOf(target: TargetRow, calendars: Calendars, row: SettledC
   for (const percent of new Set(target.definition.warnAtPercent)) {
     const missing = Math.ceil((percent * limit) / 100) - elapsed;
     if (!crossed.has(percent) && missing > 0)
-      notices.push([`${percent}`, calendars[calendarId]!.addWorking(row.readAt, missing)]);
+      notices.push([`${percent}`, calendars[calendarId]!.addWorking(readAt, missing)]);
   }
   return inOrder();
 }

@@ -1,8 +1,9 @@
 import { GROUPINGS, type Grouping } from '../../contract/complianceNames';
 import type { Compliance, ComplianceRow, TallyView } from '../../contract/compliance';
 import { whereTimeWent } from '../../core/compliance';
-import { inLanguage } from '../../core/knowledge';
+import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
+import { readGroupNames } from './groupNames';
 import { toHistory } from '../../core/tickets';
 import { inEdition, readEditions } from '../clocks/editions';
 import { ProblemError } from '../http/problems';
@@ -90,17 +91,15 @@ async function readWent(listo: Listo, viewer: Viewer, period: Period): Promise<C
 }
 
 /** Met, missed and still running, in all and parted, with where the time went. */
-export async function readCompliance(listo: Listo, viewer: Viewer, period: Period): Promise<Compliance> {
+export async function readCompliance(
+  listo: Listo,
+  viewer: Viewer & { language: Language },
+  period: Period,
+): Promise<Compliance> {
   const { select, tables } = listo.db;
   const target = await tables.targets.findOne({ id: period.targetId });
   if (!target) throw new ProblemError('notFound');
-  const teams = await tables.teams.find({});
-  const services = await tables.services.find({});
-  const nameOf = (by: Grouping, key: string): string => {
-    const text =
-      by === 'team' ? teams.find(({ id }) => id === key)?.name : services.find(({ id }) => id === key)?.title;
-    return (by === 'team' || by === 'service') && text ? inLanguage(text, 'en') : key;
-  };
+  const nameOf = await readGroupNames(listo, viewer.language);
   const { sql, values } = fromPeriod(listo, viewer, period);
   const groups = {} as Compliance['groups'];
   for (const by of GROUPINGS) {

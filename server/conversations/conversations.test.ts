@@ -95,6 +95,11 @@ test('nobody is there: the line says so, and waits; it is offered to who comes, 
   expect((await act(tomas!, id, 'return')).status).toBe(200);
   expect(await read(tomas!, id)).toMatchObject({ state: 'open', agent: { id: 'bia' } });
   await act(tomas!, id, 'end');
+  // But not while another one is under way.
+  const next = await start(tomas!, 'Something else');
+  expect(next).not.toBe(id);
+  expect((await act(tomas!, id, 'return')).status).toBe(409);
+  await act(tomas!, next, 'end');
   close();
 });
 

@@ -28,6 +28,16 @@ function on<T>(
 const refuse = (field: string, code: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
 
+/** The conversation that someone has, if they have one: two at once there are not. */
+async function findUnderWay({ db }: Listo, tx: Transaction, personId: string): Promise<string | null> {
+  const [open] = await db.select<{ id: string }>(
+    "SELECT id FROM conversations WHERE personId = :personId AND state <> 'ended' LIMIT 1",
+    { personId },
+    tx,
+  );
+  return open?.id ?? null;
+}
+
 /** Asks for a person: into the line, with the first words. One at a time; who has one is in it already. */
 export async function startConversation(
   listo: Listo,
@@ -35,19 +45,15 @@ export async function startConversation(
   actor: Actor,
   { lineId, words, from }: { lineId: string; words: string; from: string },
 ): Promise<{ id: string }> {
-  const { tables, select } = listo.db;
+  const { tables } = listo.db;
   const line = await tables.chatLines.findOne({ id: lineId, isOn: true });
   if (!line) throw new ProblemError('notFound');
   if (!(await readHours(listo, line)).isOpen) throw new ProblemError('lineClosed');
   return change(listo, actor, async (tx) => {
     // Of two that are sent at once the second waits for the first.
     await tables.people.findOne({ id: viewer.id }, tx, true);
-    const [open] = await select<{ id: string }>(
-      "SELECT id FROM conversations WHERE personId = :personId AND state <> 'ended' LIMIT 1",
-      { personId: viewer.id },
-      tx,
-    );
-    if (open) return { id: open.id };
+    const open = await findUnderWay(listo, tx, viewer.id);
+    if (open !== null) return { id: open };
     const now = listo.clock.now();
     const row: ConversationRow = {
       ...{ id: nanoid(12), personId: viewer.id, lineId, state: 'waiting', agentId: null, offeredTo: null },
@@ -265,6 +271,7 @@ export function comeBack(by: By): Promise<{ ok: true }> {
     const now = listo.clock.now();
     if (conversation.state !== 'ended') return OK;
     if (!mayComeBack(conversation.endedAt, now)) throw new ProblemError('conversationOver');
+    if ((await findUnderWay(listo, tx, viewer.id)) !== null) throw new ProblemError('conversationOpen');
     const isWithAgent = conversation.agentId !== null;
     await recordEntry(
       listo,

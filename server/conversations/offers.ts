@@ -12,6 +12,8 @@ export const OFFER_MS = 30_000;
 /** Before it goes round once more. */
 const ROUND_MS = 15_000;
 const BATCH = 200;
+/** So long is offered at a stretch, well within the lease: what agents have is then looked at anew. */
+const TURN_MS = 1_000;
 
 /** Works on one conversation on its locked row, if it still is as it was found. */
 async function onStill(
@@ -68,11 +70,12 @@ async function offerLine(
   listo: Listo,
   line: ChatLineRow,
   waiting: ConversationRow[],
-  now: number,
+  { now, isOver }: { now: number; isOver(): boolean },
 ): Promise<number> {
   const candidates = await readCandidates(listo, line);
   let done = 0;
   for (const row of waiting) {
+    if (isOver()) break;
     const { personId, isRound } = chooseForOffer(candidates, line.skill, row.passedOver);
     // Who has just let it pass is left alone for a moment.
     if (personId === null || (isRound && now - (row.offeredAt ?? 0) < ROUND_MS)) continue;
@@ -109,14 +112,12 @@ async function offerWaiting(listo: Listo, now: number): Promise<number> {
   const lines = await listo.db.tables.chatLines.find({
     id: [...new Set(waiting.map(({ lineId }) => lineId))],
   });
+  const end = performance.now() + TURN_MS;
   let done = 0;
-  for (const line of lines)
-    done += await offerLine(
-      listo,
-      line,
-      waiting.filter(({ lineId }) => lineId === line.id),
-      now,
-    );
+  for (const line of lines) {
+    const own = waiting.filter(({ lineId }) => lineId === line.id);
+    done += await offerLine(listo, line, own, { now, isOver: () => performance.now() > end });
+  }
   return done;
 }
 

@@ -27,7 +27,8 @@ export async function readCandidates(
     load: number;
   }>(
     `SELECT p.id, p.name, a.presence, a.capacity, a.seenAt, a.lastGivenAt,
-       (SELECT COUNT(*) FROM conversations c WHERE (c.agentId = p.id AND c.state = 'open') OR (c.offeredTo = p.id AND c.state = 'offered')) AS \`load\`
+       (SELECT COUNT(*) FROM conversations c WHERE c.agentId = p.id AND c.state = 'open')
+         + (SELECT COUNT(*) FROM conversations c WHERE c.offeredTo = p.id AND c.state = 'offered') AS \`load\`
      FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL LEFT JOIN chat_agents a ON a.personId = p.id
      WHERE m.teamId = :teamId ORDER BY p.id`,
     { teamId },

@@ -96,6 +96,15 @@ test('a team that moves to another calendar takes its promises along', async () 
   const clockOf = () =>
     app.listo.db.tables.clocks.findOne({ ticketNumber: number, work: 'ticket', targetId: 'resolution' });
   await until(clockOf, (clock) => clock?.calendarId === 'terminals');
+  // Also a team that had the calendar of all the rest so far: its promises get a choice of their own.
+  expect((await setTeam('stores', { calendarId: 'ships' })).status).toBe(200);
+  expect(
+    (await app.listo.db.tables.targets.findOne({ id: 'resolution' }))!.definition.calendars,
+  ).toContainEqual({
+    when: { field: 'teamId', op: 'is', value: 'stores' },
+    calendarId: 'ships',
+  });
+  expect((await setTeam('stores', { calendarId: 'office' })).status).toBe(200);
   // What it would move is said before; only to those who could do it.
   const helder = await app.as('helder');
   const effect = (await helder.call('POST', '/teams/onboard/effect', { calendarId: 'ships' })).body as Effect;
@@ -105,6 +114,15 @@ test('a team that moves to another calendar takes its promises along', async () 
   expect((await rui.call('POST', '/teams/onboard/effect', { calendarId: 'ships' })).status).toBe(403);
   expect((await setTeam('onboard', { calendarId: 'ships' })).status).toBe(200);
   // A thread of its own reads the clocks anew; it takes a while to start.
-  await until(clockOf, (clock) => clock?.calendarId === 'ships', 25_000);
+  const moved = await until(clockOf, (clock) => clock?.calendarId === 'ships', 25_000);
+  // It goes by a new edition, and the one before is kept as it was.
+  const { targets, targetEditions } = app.listo.db.tables;
+  const { edition } = (await targets.findOne({ id: 'resolution' }))!;
+  expect(moved?.edition).toBe(edition);
+  const before = await targetEditions.findOne({ targetId: 'resolution', edition: edition - 1 });
+  expect(before?.definition.calendars).toContainEqual({
+    when: { field: 'teamId', op: 'is', value: 'onboard' },
+    calendarId: 'terminals',
+  });
   expect((await setTeam('onboard', { calendarId: 'terminals' })).status).toBe(200);
 });

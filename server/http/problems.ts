@@ -130,6 +130,11 @@ export const PROBLEMS = {
     title: 'This conversation is over',
     wayOut: 'Begin another one, or write on the ticket that came of it.',
   },
+  conversationOpen: {
+    status: 409,
+    title: 'Another conversation is under way',
+    wayOut: 'Go on in that one, or end it first.',
+  },
   promisedTwice: {
     status: 409,
     title: 'This is promised already',

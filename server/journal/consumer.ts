@@ -38,6 +38,25 @@ export function createEntryReader({ db }: Listo): EntryReader {
 }
 
 /**
+ * Hands a consumer the entries after a position and moves its cursor, whose row lock the transaction holds.
+ * @returns how many entries were handled
+ */
+export async function handleAfter(
+  listo: Listo,
+  consumer: Consumer,
+  tx: Transaction,
+  { position, readAfter = createEntryReader(listo) }: { position: number; readAfter?: EntryReader },
+): Promise<number> {
+  const entries = await readAfter(position);
+  const last = entries.at(-1);
+  if (!last) return 0;
+  const handle = () => consumer.handle(listo, entries, tx);
+  await (entries.length === BATCH ? listo.traffic.catchUp(handle) : handle());
+  await listo.db.tables.consumers.update({ name: consumer.name }, { position: last.position! }, tx);
+  return entries.length;
+}
+
+/**
  * Hands the next entries to a consumer, unless another process has it in hand (the row lock is the lease, and a
  * process that dies loses it with its connection).
  * @returns how many entries were handled
@@ -55,11 +74,6 @@ export async function runConsumer(
       tx,
     );
     if (!cursor) return 0;
-    const entries = await readAfter(cursor.position);
-    const last = entries.at(-1);
-    if (!last) return 0;
-    await consumer.handle(listo, entries, tx);
-    await db.tables.consumers.update({ name: consumer.name }, { position: last.position! }, tx);
-    return entries.length;
+    return handleAfter(listo, consumer, tx, { position: cursor.position, readAfter });
   });
 }

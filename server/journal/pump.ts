@@ -21,9 +21,9 @@ export class Pump {
 
   constructor(
     private readonly listo: Listo,
-    private readonly consumers: Consumer[],
-    /** Called after each round, with all that was committed handled. */
-    private readonly afterRound: () => Promise<void>,
+    /** Pages wait for what is done inward, for what goes out they do not. */
+    private readonly consumers: { inward: Consumer[]; outward: Consumer[] },
+    private readonly on: { inwardDone(): Promise<void>; roundDone(): Promise<void> },
   ) {}
 
   start(): void {
@@ -80,8 +80,11 @@ export class Pump {
     this.pace = placed >= BUSY_FROM ? BUSY_PACE_MS : PACE_MS;
     let handled = placed;
     const readAfter = createEntryReader(this.listo);
-    for (const consumer of this.consumers) handled += await runConsumer(this.listo, consumer, readAfter);
-    await this.afterRound();
+    const { inward, outward } = this.consumers;
+    for (const consumer of inward) handled += await runConsumer(this.listo, consumer, readAfter);
+    await this.on.inwardDone();
+    for (const consumer of outward) handled += await runConsumer(this.listo, consumer, readAfter);
+    await this.on.roundDone();
     return handled > 0;
   }
 }

@@ -1,6 +1,7 @@
+import { setImmediate } from 'node:timers/promises';
 import type { Response } from 'express';
 import type { LiveEvent, WritingEvent } from '../../contract/live';
-import { createRights, may, type Viewer } from '../../core/rights';
+import { createRights, may, type Abilities, type Viewer } from '../../core/rights';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
@@ -8,22 +9,23 @@ import { findGuarded, type Guarded } from '../tickets/guard';
 
 const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
+const AT_ONCE = 50;
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 
-type Listener = { viewer: Viewer; response: Response };
+type Listener = { viewerId: string; rights: Abilities; response: Response };
 
-/** Whether the viewer may learn of the entry: as the requester's side does, or as the team. */
-function mayLearn(viewer: Viewer, entry: JournalRow, found: Guarded | null): boolean {
+/** Whether one may learn of the entry: as the requester's side does, or as the team. */
+function mayLearn(rights: Abilities, entry: JournalRow, found: Guarded | null): boolean {
   // What concerns no ticket is of calendars, targets and teams, which everyone may read.
   if (entry.ticketNumber === null) return true;
   if (!found) return false;
-  return may(createRights(viewer), entry.audience === 'team' ? 'readNotes' : 'read', found.guarded);
+  return may(rights, entry.audience === 'team' ? 'readNotes' : 'read', found.guarded);
 }
 
 /**
  * Sends entries of the journal, in short, to the browsers that may see them. Follows the journal only as far as all
- * consumers have come, so that a page that asks anew finds what followed.
+ * consumers have come whose doing pages show, so that a page that asks anew finds what followed.
  */
 export class Live {
   private readonly listeners = new Set<Listener>();
@@ -31,7 +33,11 @@ export class Live {
   private writingSeen = Date.now();
   private readonly heartbeat: NodeJS.Timeout;
 
-  constructor(private readonly listo: Listo) {
+  /** @param outward the consumers that pages show nothing of */
+  constructor(
+    private readonly listo: Listo,
+    private readonly outward: string[],
+  ) {
     this.heartbeat = setInterval(
       () => this.listeners.forEach(({ response }) => response.write(':\n\n')),
       HEARTBEAT_MS,
@@ -46,7 +52,7 @@ export class Live {
       'X-Accel-Buffering': 'no',
     });
     response.write('retry: 1000\n\n');
-    const listener = { viewer, response };
+    const listener = { viewerId: viewer.id, rights: createRights(viewer), response };
     const position = await this.handledPosition();
     if (lastSeen !== null && position - lastSeen > MOST_CAUGHT_UP)
       response.write(`event: anew\ndata: {}\n\n`);
@@ -58,8 +64,10 @@ export class Live {
 
   /** Sends what has been handled since the last call. */
   async tail(): Promise<void> {
-    if (this.listeners.size > 0) await this.sendWriting();
-    const position = await this.handledPosition();
+    const [position] = await Promise.all([
+      this.handledPosition(),
+      this.listeners.size > 0 ? this.sendWriting() : undefined,
+    ]);
     if (this.position === -1 || this.listeners.size === 0) {
       this.position = position;
       return;
@@ -76,7 +84,8 @@ export class Live {
 
   private async handledPosition(): Promise<number> {
     const [row] = await this.listo.db.select<{ position: number | null }>(
-      'SELECT MIN(position) AS position FROM consumers',
+      'SELECT MIN(position) AS position FROM consumers WHERE name NOT IN (:outward)',
+      { outward: this.outward },
     );
     return row?.position ?? 0;
   }
@@ -93,8 +102,8 @@ export class Live {
       const found = await findGuarded(this.listo, event.number);
       if (!found) continue;
       const action = event.readBy === 'team' ? 'readNotes' : 'read';
-      for (const { viewer, response } of this.listeners)
-        if (viewer.id !== event.personId && may(createRights(viewer), action, found.guarded))
+      for (const { viewerId, rights, response } of this.listeners)
+        if (viewerId !== event.personId && may(rights, action, found.guarded))
           response.write(`event: writing\ndata: ${JSON.stringify(event)}\n\n`);
     }
   }
@@ -108,21 +117,31 @@ export class Live {
 
   private async send(entries: JournalRow[], listeners: Listener[]): Promise<void> {
     if (entries.length === 0 || listeners.length === 0) return;
-    const names = await readNames(
-      this.listo,
-      entries.map(({ actorId }) => actorId),
-    );
-    const tickets = new Map<number, Guarded | null>();
-    for (const number of new Set(entries.map(({ ticketNumber }) => ticketNumber)))
-      if (number !== null) tickets.set(number, await findGuarded(this.listo, number));
-    for (const entry of entries) {
+    const numbers = new Set(entries.flatMap(({ ticketNumber }) => ticketNumber ?? []));
+    const [names, guarded] = await Promise.all([
+      readNames(
+        this.listo,
+        entries.map(({ actorId }) => actorId),
+      ),
+      Promise.all(
+        [...numbers].map(async (number) => [number, await findGuarded(this.listo, number)] as const),
+      ),
+    ]);
+    const tickets = new Map<number, Guarded | null>(guarded);
+    const news = entries.map((entry) => {
       const { position, type, ticketNumber, actorId, at } = entry;
       const actor = names.get(actorId ?? '') ?? null;
       const event: LiveEvent = { position: position!, type, number: ticketNumber, actorId, actor, at };
       const payload = `id: ${position}\ndata: ${JSON.stringify(event)}\n\n`;
-      const found = ticketNumber === null ? null : (tickets.get(ticketNumber) ?? null);
-      for (const { viewer, response } of listeners)
-        if (mayLearn(viewer, entry, found)) response.write(payload);
+      return { entry, payload, found: ticketNumber === null ? null : (tickets.get(ticketNumber) ?? null) };
+    });
+    for (let i = 0; i < listeners.length; i += AT_ONCE) {
+      for (const { rights, response } of listeners.slice(i, i + AT_ONCE)) {
+        const learned = news.filter(({ entry, found }) => mayLearn(rights, entry, found));
+        if (learned.length > 0) response.write(learned.map(({ payload }) => payload).join(''));
+      }
+      // They go out while the next ones are written, and others are answered in between.
+      if (i + AT_ONCE < listeners.length) await setImmediate();
     }
   }
 }

@@ -1,9 +1,8 @@
 import { toPlain } from '../../core/words';
 import type { Transaction } from 'sequelize';
-import type { Answers, FormDefinition, Language } from '../../core/forms';
+import { sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
-import { wordOf } from '../approvals/read';
 import { definitionOf } from '../catalogue/versions';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -21,9 +20,9 @@ const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
 
 /** The answers of a form, a line each: what is needed to decide. */
 export function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
-  const lines = fields.flatMap(({ name, label, choices }) => {
-    const value = wordOf(answers[name], choices, language);
-    return value === null ? [] : [`${label[language].replace(/[?:]$/, '')}: ${value}`];
+  const lines = fields.flatMap((field) => {
+    const said = sayAnswer(field, answers[field.name], language);
+    return said === null ? [] : [`${field.label[language].replace(/[?:]$/, '')}: ${said}`];
   });
   return lines.join('\n');
 }

@@ -71,8 +71,19 @@ export const peopleRoutes: Routes = (router, listo) => {
       'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
     );
     return teams.map(
-      ({ id, name, isConfidential, calendarId, outOfHours, progressLabels, orderWeights, version }) => ({
+      ({
+        id,
+        name,
+        isConfidential,
+        calendarId,
         outOfHours,
+        decidesInChat,
+        progressLabels,
+        orderWeights,
+        version,
+      }) => ({
+        outOfHours,
+        decidesInChat,
         progressLabels,
         version,
         orderWeights: orderWeights ?? DEFAULT_WEIGHTS,

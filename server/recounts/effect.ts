@@ -1,6 +1,6 @@
 import { compileCalendar, type CalendarSpec } from '../../core/calendar';
 import type { TargetDefinition } from '../../core/targets';
-import { readSettled } from '../clocks/consumer';
+import { settleTicket } from '../clocks/ticketClocks';
 import { readEditions, toNewTarget } from '../clocks/editions';
 import type { ClockRow, TargetRow } from '../clocks/model';
 import { listTargets } from '../clocks/read';
@@ -85,8 +85,8 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
       // Each runs by the edition that it has; by the changed promise all do.
       const kept = known.filter((clock) => !isChanged(clock));
       compare(effect, ticket, {
-        before: readSettled(ticket, own, known, today).clocks,
-        after: readSettled(ticket, own, kept, changed).clocks,
+        before: settleTicket(ticket, own, known, today).clocks,
+        after: settleTicket(ticket, own, kept, changed).clocks,
         targets: changed.targets,
         now,
       });

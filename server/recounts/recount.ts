@@ -1,10 +1,11 @@
 import type { Transaction } from 'sequelize';
-import { settleClocks } from '../clocks/consumer';
+import { clocksConsumer, settleClocks } from '../clocks/consumer';
 import { append } from '../journal/append';
+import { handleAfter } from '../journal/consumer';
 import type { Listo } from '../listo';
 import type { RecountRow } from './model';
 
-const CHUNK = 500;
+const CHUNK = 1000;
 
 /**
  * Asks for clocks of open work to be read anew, in the transaction of the change that makes it needed.
@@ -59,7 +60,8 @@ async function listNext(
 
 /**
  * Reads the clocks of the next open tickets anew. The cursor of the clocks' consumer is held meanwhile, so that no
- * ticket is read twice at once and an older reading never overwrites a newer one.
+ * ticket is read twice at once and an older reading never overwrites a newer one; what waits for that consumer is
+ * done first, so that clocks keep up with what happens while all are read.
  * @returns false when there is nothing (more) to do here
  */
 export async function recountSome(listo: Listo): Promise<boolean> {
@@ -71,7 +73,12 @@ export async function recountSome(listo: Listo): Promise<boolean> {
       tx,
     );
     if (!recount) return false;
-    await db.select("SELECT position FROM consumers WHERE name = 'clocks' FOR UPDATE", {}, tx);
+    const [cursor] = await db.select<{ position: number }>(
+      'SELECT position FROM consumers WHERE name = :name FOR UPDATE',
+      { name: clocksConsumer.name },
+      tx,
+    );
+    if (cursor) await handleAfter(listo, clocksConsumer, tx, cursor);
     const { id, afterNumber, counted, moved, why, targetIds } = recount;
     const numbers = await listNext(listo, tx, recount);
     const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx, targetIds) : 0;

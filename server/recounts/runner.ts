@@ -1,32 +1,13 @@
-import { Worker } from 'node:worker_threads';
 import type { Viewer } from '../../core/rights';
 import type { Listo } from '../listo';
 import { visibleTo } from '../tickets/visibility';
 import type { Change, Effect } from './effect';
 import { isRecountWaiting } from './recount';
-import type { WorkerTask } from './worker';
-
-/** Work on every open ticket runs in a thread of its own, so that pages go on being answered. */
-function startWorker(listo: Listo, change?: Change): Worker {
-  const task: WorkerTask = {
-    config: listo.config,
-    clockOffset: listo.clock.now() - Date.now(),
-    ...(change && { change }),
-  };
-  return new Worker(new URL('./thread.mjs', import.meta.url), {
-    workerData: task,
-    execArgv: [],
-  });
-}
+import { askThread, endThread } from './askThread';
 
 /** What a change would do, worked out in a thread. */
 export async function findEffect(listo: Listo, viewer: Viewer, change: Change): Promise<Effect> {
-  const effect = await new Promise<Effect>((resolve, reject) => {
-    const worker = startWorker(listo, change);
-    worker.once('message', (effect: Effect) => resolve(effect));
-    worker.once('error', reject);
-    worker.once('exit', () => reject(new Error('the thread ended without an answer')));
-  });
+  const effect = (await askThread(listo, change))!;
   return { ...effect, becomeLate: await keepVisible(listo, viewer, effect.becomeLate) };
 }
 
@@ -46,26 +27,28 @@ async function keepVisible(
   return listed.filter(({ number }) => visible.has(number));
 }
 
-/** Goes on with recounts that wait, one thread at a time in this process. */
+/** Goes on with recounts that wait. */
 export class Recounts {
-  private worker: Worker | null = null;
+  private isAsked = false;
   private isStopped = false;
 
   constructor(private readonly listo: Listo) {}
 
   async look(): Promise<void> {
-    if (this.worker || this.isStopped || !(await isRecountWaiting(this.listo))) return;
-    const worker = startWorker(this.listo);
-    this.worker = worker;
-    worker.on('error', (error) => this.listo.log.error({ err: error }, 'a recount failed; it goes on later'));
-    worker.once('exit', () => {
-      this.worker = null;
-      this.listo.wake();
-    });
+    if (this.isAsked || this.isStopped || !(await isRecountWaiting(this.listo))) return;
+    this.isAsked = true;
+    void askThread(this.listo)
+      .catch((error: unknown) => {
+        if (!this.isStopped) this.listo.log.error({ err: error }, 'a recount failed; it goes on later');
+      })
+      .finally(() => {
+        this.isAsked = false;
+        this.listo.wake();
+      });
   }
 
   async stop(): Promise<void> {
     this.isStopped = true;
-    await this.worker?.terminate();
+    await endThread(this.listo);
   }
 }

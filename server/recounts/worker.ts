@@ -1,18 +1,33 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Config } from '../config';
 import { createListo } from '../createListo';
-import { readEffect, type Change } from './effect';
+import { lowerOwnPriority } from '../lowPriority';
+import { readEffect, type Change, type Effect } from './effect';
 import { recountSome } from './recount';
 
-/** What the thread is given: a change to look at, or (without one) the recounts that wait. */
-export type WorkerTask = { config: Config; clockOffset: number; change?: Change };
+/** What the thread is asked: a change to look at, or (without one) the recounts that wait. */
+export type Asked = { id: number; clockOffset: number; change?: Change };
+export type Answered = { id: number; effect?: Effect; error?: string };
 
-const { config, clockOffset, change } = workerData as WorkerTask;
-const listo = createListo(config, { clock: { now: () => Date.now() + clockOffset } });
-if (change) parentPort!.postMessage(await readEffect(listo, change));
-else
-  while (await recountSome(listo)) {
-    // The clocks' consumer gets its turn between two chunks.
-    await new Promise((resolve) => setTimeout(resolve, 5));
+lowerOwnPriority();
+let clockOffset = 0;
+const listo = createListo(workerData as Config, { clock: { now: () => Date.now() + clockOffset } });
+
+async function recountAll(): Promise<void> {
+  while (await recountSome(listo));
+}
+
+async function answer({ id, change }: Asked): Promise<Answered> {
+  try {
+    if (change) return { id, effect: await readEffect(listo, change) };
+    await recountAll();
+    return { id };
+  } catch (error) {
+    return { id, error: (error as Error).stack ?? String(error) };
   }
-await listo.db.close();
+}
+
+parentPort!.on('message', (asked: Asked) => {
+  clockOffset = asked.clockOffset;
+  void answer(asked).then((answered) => parentPort!.postMessage(answered));
+});

@@ -9,6 +9,7 @@ import {
   type Reassignment,
   type Standing,
 } from '../../core/compliance';
+import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
 import { replayClock, type Calendars, type HistoryEvent, type TargetDefinition } from '../../core/targets';
 import { toHistory } from '../../core/tickets';
@@ -107,7 +108,7 @@ function replayChunk(
  */
 export async function replay(
   listo: Listo,
-  viewer: Viewer,
+  viewer: Viewer & { language: Language },
   asked: Asked,
   onProgress: Progress,
 ): Promise<ReplayResult | null> {
@@ -173,7 +174,7 @@ export async function replay(
     ...{ tickets: done, clocks: sums.clocks, changed: sums.changed, flips: sums.flips },
     all: { before: tally(sums.all.before), after: tally(sums.all.after) },
     targets: sums.listTargets((id) => rows.find((row) => row.id === id)!.definition.name),
-    groups: await sums.listGroups(listo),
+    groups: await sums.listGroups(listo, viewer.language),
     ms: Math.round(performance.now() - began),
   };
 }

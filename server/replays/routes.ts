@@ -49,10 +49,10 @@ export const replayRoutes: Routes = (router, listo) => {
         result: null,
       },
     });
-    const { id: viewerId, isAdministrator, mayAskForOthers } = viewer;
+    const { id: viewerId, isAdministrator, mayAskForOthers, language } = viewer;
     const task: ReplayTask = {
       ...{ config: listo.config, clockOffset: listo.clock.now() - Date.now(), id },
-      viewer: { id: viewerId, isAdministrator, mayAskForOthers, teams: viewer.teams },
+      viewer: { id: viewerId, isAdministrator, mayAskForOthers, language, teams: viewer.teams },
     };
     const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: task, execArgv: [] });
     worker.unref();

@@ -1,7 +1,8 @@
 import { GROUPINGS, type Grouping } from '../../contract/complianceNames';
 import type { ReplayResult } from '../../contract/compliance';
 import { tally, type Standing } from '../../core/compliance';
-import { inLanguage } from '../../core/knowledge';
+import type { Language } from '../../core/forms';
+import { readGroupNames } from '../compliance/groupNames';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 
@@ -58,18 +59,8 @@ export class Sums {
   }
 
   /** The groups with the names of what they are of. */
-  async listGroups(listo: Listo): Promise<ReplayResult['groups']> {
-    const teams = await listo.db.tables.teams.find({});
-    const services = await listo.db.tables.services.find({});
-    const nameOf = (by: Grouping, key: string): string => {
-      const text =
-        by === 'team'
-          ? teams.find(({ id }) => id === key)?.name
-          : by === 'service'
-            ? services.find(({ id }) => id === key)?.title
-            : undefined;
-      return text ? inLanguage(text, 'en') : key;
-    };
+  async listGroups(listo: Listo, language: Language): Promise<ReplayResult['groups']> {
+    const nameOf = await readGroupNames(listo, language);
     const groups = Object.fromEntries(GROUPINGS.map((by) => [by, []])) as unknown as ReplayResult['groups'];
     for (const [name, both] of this.groups) {
       const [by, key] = name.split(' ') as [Grouping | 'target', string];

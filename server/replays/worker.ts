@@ -1,12 +1,20 @@
 import { workerData } from 'node:worker_threads';
+import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
 import type { Config } from '../config';
 import { createListo } from '../createListo';
+import { lowerOwnPriority } from '../lowPriority';
 import { replay } from './replay';
 
 /** What the thread is given: whose replay it is, and what the clock says. */
-export type ReplayTask = { config: Config; clockOffset: number; id: string; viewer: Viewer };
+export type ReplayTask = {
+  config: Config;
+  clockOffset: number;
+  id: string;
+  viewer: Viewer & { language: Language };
+};
 
+lowerOwnPriority();
 const { config, clockOffset, id, viewer } = workerData as ReplayTask;
 const listo = createListo(config, { clock: { now: () => Date.now() + clockOffset } });
 const { replays } = listo.db.tables;

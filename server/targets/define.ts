@@ -2,6 +2,7 @@ import type { api } from '../../contract';
 import type { AnswerOf, BodyOf } from '../../contract/endpoint';
 import { createRights, may, maySetUp } from '../../core/rights';
 import { checkTarget, findDouble, reckonClock, type TargetDefinition } from '../../core/targets';
+import { keepEdition, takeOver } from '../clocks/editions';
 import { readHistory } from '../clocks/read';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -48,7 +49,7 @@ export async function defineTarget(
   id: string,
   { version, definition: sent, measures, teamId, isForOpen }: Body,
 ): Promise<AnswerOf<typeof api.targets.define>> {
-  const { tables, run } = listo.db;
+  const { tables } = listo.db;
   const definition = { ...(sent as TargetDefinition), id };
   requireSetUp(viewer, teamId);
   await judge(listo, definition);
@@ -60,43 +61,19 @@ export async function defineTarget(
         differences: [{ field: 'name', theirs: target?.definition.name, yours: definition.name, by: null }],
       });
     const now = listo.clock.now();
-    const edition = (target?.edition ?? 0) + 1;
+    const edition = await keepEdition(listo, tx, {
+      ...{ target, id, definition, isForOpen, at: now, personId: viewer.id },
+    });
     const common = { definition, measures, teamId, edition, newFrom: isForOpen ? null : now };
-    const by = { at: now, personId: viewer.id, isForOpen };
     if (target) {
-      const warnAtPercent = target.definition.warnAtPercent;
-      await tables.targets.update(
-        { id },
-        { ...common, definition: { ...definition, warnAtPercent }, version: version + 1 },
-        tx,
-      );
-      // The one that it began with is kept when it is first changed.
-      if (target.edition === 1)
-        await tables.targetEditions.insertAll(
-          [
-            {
-              targetId: id,
-              edition: 1,
-              definition: target.definition,
-              at: 0,
-              personId: null,
-              isForOpen: true,
-            },
-          ],
-          tx,
-          { updates: ['definition'] },
-        );
+      const { warnAtPercent } = target.definition;
+      const changed = { ...common, definition: { ...definition, warnAtPercent }, version: version + 1 };
+      await tables.targets.update({ id }, changed, tx);
     } else {
       const position = (await tables.targets.find({}, { transaction: tx })).length;
       await tables.targets.insert({ ...common, id, notices: [], isOn: true, position, version: 1 }, tx);
     }
-    await tables.targetEditions.insert({ targetId: id, edition, definition, ...by }, tx);
-    if (isForOpen)
-      await run(
-        "UPDATE clocks SET edition = :edition WHERE targetId = :id AND state IN ('running', 'paused', 'notStarted')",
-        { id, edition },
-        tx,
-      );
+    if (isForOpen) await takeOver(listo, tx, { id, edition });
     await append(listo, tx, {
       ...{ actorId: viewer.id, via: 'desk', type: 'targetChanged', ticketNumber: null, audience: 'team' },
       changes: { definition: { from: target?.definition ?? null, to: definition } },

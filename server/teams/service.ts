@@ -6,7 +6,9 @@ import { WAITS } from '../../core/hours';
 import { LANGUAGES } from '../../core/forms';
 import { maySetUp } from '../../core/rights';
 import type { ProgressLabel } from '../../core/tickets';
-import { isMeantForTeam, listWarnPercents, twoPromises, type TargetDefinition } from '../../core/targets';
+import { listWarnPercents, moveTeamCalendar, twoPromises, type TargetDefinition } from '../../core/targets';
+import { keepEdition, takeOver } from '../clocks/editions';
+import type { TargetRow } from '../clocks/model';
 import { setClosing } from '../hours/closing';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -85,20 +87,42 @@ export async function createTeam(
   });
 }
 
-/** Promises follow their team to its new calendar: wherever a definition gives this team that calendar. */
-function moveDefinition(definition: TargetDefinition, teamId: string, to: string): TargetDefinition {
-  const calendars = definition.calendars.map((choice) =>
-    isMeantForTeam(choice.when, teamId) ? { ...choice, calendarId: to } : choice,
-  );
-  return { ...definition, calendars };
+/** A promise once a team has another calendar; what another team promises for itself stays as it is. */
+function moveDefinition(
+  { definition, teamId: owner }: Pick<TargetRow, 'definition' | 'teamId'>,
+  teamId: string,
+  to: string,
+): TargetDefinition {
+  if (owner !== null && owner !== teamId) return definition;
+  return { ...definition, calendars: moveTeamCalendar(definition.calendars, teamId, to) };
 }
 
-async function moveTargets(listo: Listo, tx: Transaction, team: TeamRow, calendarId: string): Promise<void> {
+/**
+ * Each promise that moves is another edition of it: clocks that go by the latest one go on by this one. Where that one
+ * holds for what was opened from some instant on, it is changed as it is, so that it still holds from there.
+ */
+async function moveTargets(
+  listo: Listo,
+  viewer: SignedIn,
+  tx: Transaction,
+  { teamId, to }: { teamId: string; to: string },
+): Promise<void> {
   const { tables } = listo.db;
-  for (const { id, definition, version } of await tables.targets.find({}, { transaction: tx })) {
-    const moved = moveDefinition(definition, team.id, calendarId);
-    if (JSON.stringify(moved) !== JSON.stringify(definition))
-      await tables.targets.update({ id }, { definition: moved, version: version + 1 }, tx);
+  for (const target of await tables.targets.find({}, { transaction: tx })) {
+    const { id, version, edition: from } = target;
+    const definition = moveDefinition(target, teamId, to);
+    if (JSON.stringify(definition) === JSON.stringify(target.definition)) continue;
+    if (target.newFrom !== null) {
+      await tables.targets.update({ id }, { definition, version: version + 1 }, tx);
+      await tables.targetEditions.update({ targetId: id, edition: from }, { definition }, tx);
+      continue;
+    }
+    const at = listo.clock.now();
+    const edition = await keepEdition(listo, tx, {
+      ...{ target, id, definition, at, personId: viewer.id, isForOpen: true },
+    });
+    await tables.targets.update({ id }, { definition, edition, version: version + 1 }, tx);
+    await takeOver(listo, tx, { id, edition, from });
   }
 }
 
@@ -113,9 +137,9 @@ export async function findTeamEffect(
   const { tables } = listo.db;
   if (!(await tables.teams.findOne({ id: teamId }))) throw new ProblemError('notFound');
   if (!(await tables.calendars.findOne({ id: calendarId }))) throw refuse('calendarId');
-  const targets = (await tables.targets.find({})).map(({ id, definition }) => ({
-    id,
-    definition: moveDefinition(definition, teamId, calendarId),
+  const targets = (await tables.targets.find({})).map((target) => ({
+    id: target.id,
+    definition: moveDefinition(target, teamId, calendarId),
   }));
   return findEffect(listo, viewer, { targets });
 }
@@ -133,7 +157,7 @@ export async function updateTeam(
   viewer: SignedIn,
   actor: Actor,
   id: string,
-  { version, calendarId, outOfHours, progressLabels }: BodyOf<typeof api.teams.update>,
+  { version, calendarId, outOfHours, progressLabels, decidesInChat }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
   if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
   return change(listo, actor, async (tx) => {
@@ -153,12 +177,13 @@ export async function updateTeam(
       ...(calendarId !== undefined && { calendarId }),
       ...(outOfHours !== undefined && { outOfHours }),
       ...(progressLabels !== undefined && { progressLabels }),
+      ...(decidesInChat !== undefined && { decidesInChat }),
       version: version + 1,
     };
     refuseLabels(progressLabels ?? []);
     await tables.teams.update({ id }, changed, tx);
     if (changed.calendarId !== team.calendarId) {
-      await moveTargets(listo, tx, team, changed.calendarId);
+      await moveTargets(listo, viewer, tx, { teamId: id, to: changed.calendarId });
       await askForRecount(listo, tx, team.name.en);
       await lookAtAllPlans(listo, tx);
     }
@@ -169,6 +194,7 @@ export async function updateTeam(
         calendarId: { from: team.calendarId, to: changed.calendarId },
         outOfHours: { from: team.outOfHours, to: changed.outOfHours },
         progressLabels: { from: team.progressLabels, to: changed.progressLabels },
+        decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
       },
       data: { teamId: id },
     });

@@ -1,7 +1,7 @@
 import type { Ticket } from '../../contract/tickets';
 import { TICKET_ACTIONS } from '../../core/rights';
 import { isOpen, listMoves, type MoverRole } from '../../core/tickets';
-import { readApprovals } from '../approvals/read';
+import { listAnswered, readApprovals } from '../approvals/read';
 import { definitionOf } from '../catalogue/versions';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
@@ -99,9 +99,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     heldReason: isTeamSide || heldFor === 'requester' ? ticket.heldReason : null,
     priorityReason: isTeamSide ? ticket.priorityReason : null,
     closesAt: state === 'done' ? await closesAt(listo, ticket) : null,
-    answers: service.form.fields
-      .filter(({ name }) => ticket.answers[name] !== undefined)
-      .map((field) => ({ field, value: ticket.answers[field.name] })),
+    answers: listAnswered(service.form, ticket.answers),
     questions:
       isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
     files: files.map(({ id, name, type, size }) => ({ id, name, type, size })),

@@ -71,15 +71,23 @@ export async function putUnder(
   if (under === number) throw refuse('itself');
   return change(listo, actor, async (tx) => {
     // Always in the order of numbers, so that two people who do the opposite do not wait for each other.
-    const found = new Map<number, TicketRecord>();
-    for (const each of [number, under].sort((a, b) => a - b)) {
-      const { ticket } = await requireTicket(listo, viewer, each, 'work', tx).catch((error: unknown) => {
-        throw each === under && error instanceof ProblemError ? refuse('notAChoice') : error;
-      });
-      found.set(each, ticket);
-    }
+    const found = new Map<number, TicketRecord | ProblemError>();
+    for (const each of [number, under].sort((a, b) => a - b))
+      found.set(
+        each,
+        await requireTicket(listo, viewer, each, 'work', tx).then(
+          (access) => access.ticket,
+          (error: unknown) => {
+            if (error instanceof ProblemError) return error;
+            throw error;
+          },
+        ),
+      );
     const ticket = found.get(number)!;
+    // What may not be done with the ticket itself is said first, whichever was read first.
+    if (ticket instanceof ProblemError) throw ticket;
     const over = found.get(under)!;
+    if (over instanceof ProblemError) throw refuse('notAChoice');
     if (over.underNumber !== null) throw refuse(over.underNumber === number ? 'ring' : 'isUnder');
     if (ticket.underNumber !== null) throw refuse('isUnder');
     const below = await listo.db.tables.tickets.findOne({ underNumber: number }, tx);

@@ -1,11 +1,19 @@
 import type { TallyView } from '../../contract/compliance';
 import { STANDINGS } from '../../contract/complianceNames';
 import { useWords } from '../messages/useWords';
+import { LOCALES } from '../ui/times';
 import classes from './Measures.module.css';
 
 /** A share as it is read: whole percents, with one decimal near the ends, where it matters. */
-export const showShare = (share: number | null): string =>
-  share === null ? '–' : `${share.toFixed(share > 90 && share < 100 ? 1 : 0)} %`;
+export function useShare(): (share: number | null) => string {
+  const { language } = useWords();
+  return (share) => {
+    if (share === null) return '–';
+    const digits = share > 90 && share < 100 ? 1 : 0;
+    const options = { minimumFractionDigits: digits, maximumFractionDigits: digits };
+    return `${new Intl.NumberFormat(LOCALES[language], options).format(share)} %`;
+  };
+}
 
 /** In time, late and still running, as wide as they are many. */
 export function Bar({ tally }: { tally: TallyView }) {

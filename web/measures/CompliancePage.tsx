@@ -12,7 +12,7 @@ import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
 import { Waiting } from '../ui/Waiting';
 import { useTargets } from '../workshop/queries';
-import { Bar, showShare } from './Bars';
+import { Bar, useShare } from './Bars';
 import { MeasuresFrame } from './Frame';
 import workshop from '../workshop/Workshop.module.css';
 import classes from './Measures.module.css';
@@ -36,6 +36,7 @@ function Numbers({ tally, onPick }: { tally: TallyView; onPick(standing: string)
 }
 
 function Groups({ by, rows, onPick }: { by: Grouping; rows: Compliance['groups'][Grouping]; onPick: Pick }) {
+  const showShare = useShare();
   const { t } = useWords();
   const nameOf = (name: string): string => (by === 'kind' ? t(`measures/kinds/${name}`) : name);
   return (
@@ -158,6 +159,7 @@ function Behind({ targetId, from, to, which }: { targetId: string; from: number;
 
 /** How a target was kept in a period; every number opens the tickets behind it. */
 export function CompliancePage() {
+  const showShare = useShare();
   const { t } = useWords();
   const period = usePeriod();
   const { data: targets } = useTargets();

@@ -72,8 +72,9 @@ function WhatIf({ target, teamCalendars, from, to }: What) {
       <div>
         <TargetForm sentence={sentence} errors={errors} onChange={setSentence} />
         <Otherwise other={other} onChange={setOther} />
-        <ProblemNote error={start.error} />
-        <Group mt="md">
+      </div>
+      <div className={classes.outcome} data-before={id === undefined || undefined}>
+        <Group mb="md">
           <Button
             loading={start.isPending || replay?.state === 'running'}
             disabled={Object.keys(errors).length > 0}
@@ -82,9 +83,9 @@ function WhatIf({ target, teamCalendars, from, to }: What) {
             {t('measures/run')}
           </Button>
         </Group>
-      </div>
-      <div>
+        <ProblemNote error={start.error} />
         {replay ? <Going replay={replay} onStop={() => stop.mutate()} /> : id !== undefined && <Waiting />}
+        {id === undefined && <p className={workshop.lead}>{t('measures/beforeLook')}</p>}
       </div>
     </div>
   );

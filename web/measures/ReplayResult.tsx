@@ -6,10 +6,11 @@ import { useNow } from '../api/clock';
 import '../messages/measuresWords';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
-import { Bar, showShare } from './Bars';
+import { Bar, useShare } from './Bars';
 import classes from './Measures.module.css';
 
 function Part({ title, rows }: { title: string; rows: ReplayResult['targets'] }) {
+  const showShare = useShare();
   return (
     <section>
       <h2>{title}</h2>
@@ -55,6 +56,7 @@ function Parts({ result }: { result: ReplayResult }) {
 
 /** What came out of a replay: how promises were kept and would have been, and what changes sides. */
 export function Result({ result }: { result: ReplayResult }) {
+  const showShare = useShare();
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(60_000);

@@ -408,6 +408,7 @@ export const en = {
     narrowed: 'due {{from}} to {{to}}',
     whole: 'the whole day again',
     reading: '{{clock}}: {{span}} left, due {{when}}',
+    whyClock: '{{reading}} Why this time?',
     readingPast: '{{clock}}: {{span}} past due since {{when}}',
   },
   page: {
@@ -464,6 +465,7 @@ export const en = {
     askIn: 'Ask a collaborator in',
     given: 'What was asked',
     due: 'due',
+    wasDue: 'was due',
     nextText: {
       received: 'Someone of {{team}} takes it',
       inWork: '{{person}} works on it',
@@ -559,6 +561,8 @@ export const en = {
     worked: 'Working time',
     total: 'Counted so far',
     counted: 'counted',
+    pastDue: 'counted, past due',
+    toCome: 'still to come',
     held: 'held',
     outsideHours: 'outside hours',
     notCounted: 'not counted',
@@ -683,6 +687,7 @@ export const en = {
     title_: 'Title',
     state: 'State',
     choose: 'Choose for many',
+    why: 'Why this time?',
     density: 'One line or two',
     ticket: 'On a ticket',
     answer: 'Answer the requester',

@@ -45,6 +45,8 @@ export const measuresEn = {
   moveTo: 'would have been with',
   moveNot: 'As it was',
   run: 'Look',
+  beforeLook:
+    'Change the promise, its hours or who has the work, then look: how much would have been kept, which tickets change sides, and where.',
   stop: 'Stop',
   going: '{{done}} of {{total}} tickets',
   stopped: 'Stopped.',
@@ -131,6 +133,8 @@ export const measuresEn = {
     own: 'by a rule of its own, which stays',
     team: 'Whose it is',
     everyone: 'the organisation’s',
+    warns: 'As its time runs out',
+    warnsLater: 'Once it is saved you say here whom it warns, and when.',
     open: 'It applies',
     openNames: { all: 'to open work too', new: 'only to what is opened from now on' },
     see: 'What would it move?',

@@ -45,6 +45,8 @@ export const measuresPt = {
   moveTo: 'teriam estado com',
   moveNot: 'Como foi',
   run: 'Ver',
+  beforeLook:
+    'Mude a promessa, o seu horário ou quem tem o trabalho, e depois veja: quanto se teria cumprido, que pedidos mudam de lado, e onde.',
   stop: 'Parar',
   going: '{{done}} de {{total}} pedidos',
   stopped: 'Parado.',
@@ -131,6 +133,8 @@ export const measuresPt = {
     own: 'por uma regra própria, que fica',
     team: 'De quem é',
     everyone: 'da organização',
+    warns: 'Quando o tempo acaba',
+    warnsLater: 'Depois de guardada, diz-se aqui a quem avisa, e quando.',
     open: 'Aplica-se',
     openNames: { all: 'também ao trabalho aberto', new: 'só ao que for aberto a partir de agora' },
     see: 'O que mudaria?',

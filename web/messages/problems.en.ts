@@ -35,6 +35,7 @@ export const problemsEn = {
   notTried: 'Send it as a trial first, and look at it there.',
   lineClosed: 'Nobody is there now. Write a ticket, or come back when the line is open.',
   alreadyTaken: 'A colleague was first; they have it.',
+  conversationOpen: 'Another conversation of yours is under way. Go on in that one, or end it first.',
   conversationOver: 'This conversation is over. Begin another one.',
   promisedTwice: 'This is promised already by the one that is named. Change that one instead.',
   alreadySetUp: 'Listo is already set up. Sign in instead.',

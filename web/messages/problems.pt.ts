@@ -33,6 +33,7 @@ export const problemsPt = {
   notTried: 'Envie-o primeiro como ensaio, e veja-o lá.',
   lineClosed: 'Agora não está ninguém. Faça um pedido, ou volte quando a linha abrir.',
   alreadyTaken: 'Um colega foi primeiro; já o tem.',
+  conversationOpen: 'Já tem outra conversa em curso. Continue nessa, ou termine-a primeiro.',
   conversationOver: 'Esta conversa acabou. Comece outra.',
   promisedTwice: 'Isto já é prometido pelo que está indicado. Mude esse.',
   alreadySetUp: 'O Listo já está configurado. Entre.',

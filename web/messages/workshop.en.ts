@@ -157,6 +157,7 @@ export const workshopEn = {
     word: 'The requester reads',
     change: 'Change …',
     labels: 'Progress labels',
+    decidesInChat: 'Approvals in chat too',
     labelsLead: 'How far something is, in the team’s own words. Its requester reads them too.',
     finished: 'counts as finished',
     goesTo: 'Goes to',

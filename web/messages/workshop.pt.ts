@@ -158,6 +158,7 @@ export const workshopPt: WorkshopWords = {
     word: 'Quem pede lê',
     change: 'Mudar …',
     labels: 'Etiquetas de progresso',
+    decidesInChat: 'Aprovações também no chat',
     labelsLead: 'Em que ponto está, nas palavras da equipa. Quem pediu também as lê.',
     finished: 'conta como acabado',
     goesTo: 'Vai para',

@@ -25,7 +25,7 @@ function Calling({ begun, onCall }: { begun: string; onCall(handle: string): voi
     <div role="group" aria-label={t('rooms/whoCalled')} className={classes.call}>
       {found.slice(0, MOST_CALLED).map(({ id, name, handle }) => (
         <Button key={id} size="compact-xs" variant="default" onClick={() => onCall(handle)}>
-          {name}
+          {name}&nbsp;<small>@{handle}</small>
         </Button>
       ))}
     </div>

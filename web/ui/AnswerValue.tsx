@@ -1,12 +1,20 @@
 import type { Ticket } from '../../contract/tickets';
-import type { AnswerLink, Column, DateRange, Named, TableRow } from '../../core/forms';
+import {
+  sayDay,
+  type AnswerLink,
+  type Column,
+  type DateRange,
+  type Named,
+  type TableRow,
+} from '../../core/forms';
 import { useWords } from '../messages/useWords';
 import { useMoney } from './useMoney';
 
 function Rows({ columns, rows }: { columns: Column[]; rows: TableRow[] }) {
-  const { t, local } = useWords();
+  const { t, local, language } = useWords();
   const word = (column: Column, value: TableRow[string]): string => {
     if (typeof value === 'boolean') return t(value ? 'common/yes' : 'common/no');
+    if (column.kind === 'date' && typeof value === 'string') return sayDay(value, language);
     const choice = column.choices?.find((each) => each.value === value);
     return choice ? local(choice.label) : String(value ?? '');
   };
@@ -38,7 +46,7 @@ function Rows({ columns, rows }: { columns: Column[]; rows: TableRow[] }) {
 
 /** What was answered to a question of the form. */
 export function AnswerValue({ answer: { field, value } }: { answer: Ticket['answers'][number] }) {
-  const { t, local } = useWords();
+  const { t, local, language } = useWords();
   const money = useMoney();
   if (typeof value === 'boolean') return t(value ? 'common/yes' : 'common/no');
   switch (field.kind) {
@@ -55,9 +63,11 @@ export function AnswerValue({ answer: { field, value } }: { answer: Ticket['answ
       return <bdi>{(value as Named).name}</bdi>;
     case 'money':
       return money(value as number);
+    case 'date':
+      return sayDay(value as string, language);
     case 'dateRange': {
       const { from, to } = value as DateRange;
-      return `${from} – ${to}`;
+      return `${sayDay(from, language)} – ${sayDay(to, language)}`;
     }
     case 'choices': {
       const chosen = value as string[];

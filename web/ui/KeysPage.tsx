@@ -24,6 +24,7 @@ const GROUPS: [title: string | null, keys: [string, string][]][] = [
       ['title_', 'E'],
       ['state', 'S'],
       ['choose', 'X'],
+      ['why', 'Y'],
       ['density', ','],
     ],
   ],

@@ -1,3 +1,4 @@
+import { RATINGS } from '../../core/tickets';
 import { SegmentedControl, Text } from '@mantine/core';
 import { useId } from 'react';
 import { useWords } from '../messages/useWords';
@@ -15,7 +16,7 @@ export function Rating({ value, onChange }: { value: number | null; onChange(val
         size="sm"
         value={value === null ? '' : String(value)}
         onChange={(step) => onChange(Number(step))}
-        data={[1, 2, 3, 4, 5].map((step) => ({ value: String(step), label: t(`ticket/rating/${step}`) }))}
+        data={RATINGS.map((step) => ({ value: String(step), label: t(`ticket/rating/${step}`) }))}
       />
     </div>
   );

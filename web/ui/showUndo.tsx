@@ -7,7 +7,7 @@ export function showUndo(message: string, undo: string, onUndo: () => Promise<un
   const id = nanoid();
   notifications.show({
     id,
-    autoClose: 8_000,
+    autoClose: 12_000,
     message: (
       <Group justify="space-between" wrap="nowrap">
         <span>{message}</span>

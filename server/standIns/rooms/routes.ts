@@ -79,8 +79,9 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
   router.get('/people', async (request, response) => {
     const q = typeof request.query.q === 'string' ? request.query.q : '';
     const rows = await select<RoomPersonRow>(
-      'SELECT * FROM room_people WHERE name LIKE :pattern ORDER BY name LIMIT 12',
-      { pattern: `%${escapeLike(q)}%` },
+      `SELECT * FROM room_people WHERE name LIKE :pattern OR handle LIKE :first
+       ORDER BY handle = :q DESC, handle LIKE :first DESC, name LIKE :first DESC, name LIKE :word DESC, name LIMIT 12`,
+      { q, pattern: `%${escapeLike(q)}%`, first: `${escapeLike(q)}%`, word: `% ${escapeLike(q)}%` },
     );
     response.json(rows.map((row) => showPerson(listo, row)));
   });

@@ -11,6 +11,7 @@ import { useNow } from '../../api/clock';
 import { useMe, useRenew } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
+import { AnswerValue } from '../../ui/AnswerValue';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useMoney } from '../../ui/useMoney';
 import { useTimes } from '../../ui/useTimes';
@@ -88,9 +89,12 @@ export function Decision({ ask, isChosen, onChoose }: Props) {
         {ask.changed.length > 0 && (
           <b>{t('approvals/changed', { fields: ask.changed.map(local).join(', ') })}</b>
         )}
-        {ask.answers.map(({ label, value }) => (
-          <span key={label.en}>
-            {local(label)} <b>{value}</b>
+        {ask.answers.map((answer) => (
+          <span key={answer.field.name}>
+            {local(answer.field.label)}{' '}
+            <b>
+              <AnswerValue answer={answer} />
+            </b>
           </span>
         ))}
       </div>

@@ -1,6 +1,6 @@
 import { Button, Group, Pill } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api } from '../../api/endpoints';
 import type { Ticket } from '../../../contract/tickets';
@@ -18,12 +18,17 @@ import { MoveForm } from '../../ui/MoveForm';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useDelayWords, useEntryWords } from '../../ui/useEntryWords';
+import { getPromise } from '../../ui/clocks';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
 import { PlanOverview } from '../../plan/PlanOverview';
 import { AnswersForm } from '../../form/AnswersForm';
 import { usePromise, useSentence } from '../useSentence';
 import classes from './MyTicket.module.css';
+
+const Reckoning = lazy(() =>
+  import('../../ui/Reckoning').then(({ Reckoning: table }) => ({ default: table })),
+);
 
 function approversOf({ approvals }: Ticket): string[] {
   return approvals
@@ -43,6 +48,9 @@ function Standing({ ticket }: { ticket: Ticket }) {
     : null;
   const sentence = useSentence()({ ...ticket, approvers: approversOf(ticket) });
   const { words, isLate } = usePromise()({ ...ticket, promisedAt: ticket.plan?.promisedAt ?? null });
+  // Of a plan the end is told by its steps, on the page beside.
+  const reckoned = ticket.plan ? null : getPromise(ticket.clocks);
+  const [isAsked, setIsAsked] = useState(false);
   const [open, setOpen] = useState<MoveName | null>(null);
   const isMine = ticket.moves.some(({ by }) => by === 'requester');
   const question = ticket.state === 'held' && ticket.heldFor === 'requester' ? ticket.heldReason : null;
@@ -54,7 +62,24 @@ function Standing({ ticket }: { ticket: Ticket }) {
     >
       {leg ? t('plan/underWay', { leg: local(leg.name) }) : sentence}
       {ticket.progress && ` · ${local(ticket.progress.name)}`}
-      {words && <small>{words}</small>}
+      {words && (
+        <small>
+          {words}
+          {reckoned && (
+            <>
+              {' · '}
+              <button type="button" className={classes.why} onClick={() => setIsAsked(true)}>
+                {t('page/whyThisTime')}
+              </button>
+            </>
+          )}
+        </small>
+      )}
+      {reckoned && isAsked && (
+        <Suspense>
+          <Reckoning number={ticket.number} clock={reckoned} onClose={() => setIsAsked(false)} />
+        </Suspense>
+      )}
       {question && (
         <div className={classes.question}>
           <bdi>{question}</bdi>
@@ -133,7 +158,13 @@ function Changing({ ticket }: { ticket: Ticket }) {
   if (ticket.questions.length === 0 || !ticket.rights.includes('own')) return null;
   return (
     <>
-      <Button size="compact-sm" variant="subtle" onClick={() => setOpen(true)}>
+      <Button
+        size="compact-sm"
+        variant="subtle"
+        ms={-8}
+        style={{ justifySelf: 'start' }}
+        onClick={() => setOpen(true)}
+      >
         {t('form/change')}
       </Button>
       {isOpen && <AnswersForm ticket={ticket} onClose={() => setOpen(false)} />}

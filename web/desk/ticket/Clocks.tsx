@@ -4,9 +4,9 @@ import type { Ticket } from '../../../contract/tickets';
 import { useCalendars } from '../../api/calendars';
 import { useWords } from '../../messages/useWords';
 import { readLive, type LiveClock } from '../../ui/clocks';
+import { Reckoning } from '../../ui/Reckoning';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
-import { Reckoning } from './Reckoning';
 
 /** What a clock says: left, used, met in, missed by. */
 function useClockWords(): (live: LiveClock) => string {

@@ -38,7 +38,9 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
   const dues = ticket.clocks.flatMap(({ state, dueAt }) =>
     state === 'running' && dueAt !== null ? [dueAt] : [],
   );
-  const now = useNow(TICK_MS, Math.min(...dues.filter((due) => due > Date.now() - TICK_MS)));
+  const ticked = useNow(TICK_MS, Math.min(...dues.filter((due) => due > Date.now() - TICK_MS)));
+  // What has just happened is not ahead of now.
+  const now = Math.max(ticked, ticket.entries.at(-1)?.at ?? 0);
   const { number, kind, service, via, raisedBy, rights, title } = ticket;
   const tone = clock ? readLive(clock, calendars?.[clock.calendarId ?? ''], now).tone : 'plenty';
   const top = [

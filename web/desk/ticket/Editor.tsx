@@ -41,7 +41,7 @@ export function Editor({ ticket, now }: { ticket: Ticket; now: number }) {
           <>
             {times.when(clock.dueAt!, now)}
             <br />
-            {t('page/due')}
+            {t(clock.dueAt! > now ? 'page/due' : 'page/wasDue')}
           </>
         )}
       </span>

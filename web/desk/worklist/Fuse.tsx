@@ -42,8 +42,19 @@ export function AxisGround({ axis, now }: { axis: Axis; now: number }) {
   );
 }
 
-/** A clock drawn on the shared axis: burnt, held, left, and the due tick, with the time left in words. */
-export function Fuse({ live, axis, now }: { live: LiveClock | null; axis: Axis; now: number }) {
+type FuseProps = {
+  live: LiveClock | null;
+  axis: Axis;
+  now: number;
+  isFocusable?: boolean;
+  onWhy?: (() => void) | undefined;
+};
+
+/**
+ * A clock drawn on the shared axis: burnt, held, left, and the due tick, with the time left in words, which open how
+ * it was computed.
+ */
+export function Fuse({ live, axis, now, isFocusable = false, onWhy }: FuseProps) {
   const leftWords = useLeftWords()(live);
   const { t } = useWords();
   const times = useTimes();
@@ -63,10 +74,15 @@ export function Fuse({ live, axis, now }: { live: LiveClock | null; axis: Axis; 
           when: times.when(clock.dueAt, now),
           span: times.span(Math.abs(live.leftMinutes ?? 0), live.hoursPerDay),
         });
+  const placed = {
+    className: classes.words,
+    'data-inside': words.isInside || undefined,
+    style: { left: share(words.at) },
+  };
   return (
     <div className={classes.track} title={spoken}>
       <AxisGround axis={axis} now={now} />
-      <div className={classes.bar} data-tone={tone} role="img" aria-label={spoken}>
+      <div className={classes.bar} data-tone={tone} {...(!onWhy && { role: 'img', 'aria-label': spoken })}>
         {burnt.map((span) => (
           <span key={span.from} className={classes.burnt} style={across(span)} />
         ))}
@@ -76,13 +92,19 @@ export function Fuse({ live, axis, now }: { live: LiveClock | null; axis: Axis; 
         {left && <span className={classes.left} style={across(left)} />}
         {over && <span className={classes.over} style={across(over)} />}
         {tick !== null && <span className={classes.tick} style={{ left: share(tick) }} />}
-        <span
-          className={classes.words}
-          data-inside={words.isInside || undefined}
-          style={{ left: share(words.at) }}
-        >
-          {leftWords}
-        </span>
+        {onWhy ? (
+          <button
+            type="button"
+            {...placed}
+            tabIndex={isFocusable ? 0 : -1}
+            aria-label={t('desk/whyClock', { reading: spoken })}
+            onClick={onWhy}
+          >
+            {leftWords}
+          </button>
+        ) : (
+          <span {...placed}>{leftWords}</span>
+        )}
       </div>
     </div>
   );

@@ -35,7 +35,11 @@ type Props = Shared & {
   index: number;
   onChoose(isRange: boolean): void;
   onEdit(column: EditableColumn, at: HTMLElement): void;
+  onWhy(row: LiveRow): void;
 };
+
+/** A step goes by its plan, not by a promise. */
+export const hasReckoning = ({ ticket, live }: LiveRow): boolean => live !== null && !ticket.step;
 
 const FOCUSABLE = 'a, button, input';
 
@@ -187,7 +191,11 @@ export const Row = memo(function Row(props: Props) {
         <Cell key={column} row={ticket} column={column} isFocusable={isEntry} onEdit={props.onEdit} />
       ))}
       <span role="gridcell" className={classes.fuseCell}>
-        <Fuse live={live} axis={axis} now={now} />
+        <Fuse
+          {...{ live, axis, now }}
+          isFocusable={isEntry}
+          onWhy={hasReckoning(props) ? () => props.onWhy({ ticket, live }) : undefined}
+        />
       </span>
     </div>
   );

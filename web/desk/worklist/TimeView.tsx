@@ -6,6 +6,7 @@ import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { useLastChange } from '../../ui/Frame';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { Reckoning } from '../../ui/Reckoning';
 import { useKeys } from '../../ui/useKeys';
 import { newMove, useMove } from '../../ui/useMove';
 import { Waiting } from '../../ui/Waiting';
@@ -17,7 +18,7 @@ import { Dayline, type Stretch } from './Dayline';
 import { Foot } from './Foot';
 import { Head } from './Head';
 import { MoveFromList, type ListMove } from './MoveFromList';
-import { NarrowRow, Row, type EditableColumn, type LiveRow } from './Row';
+import { hasReckoning, NarrowRow, Row, type EditableColumn, type LiveRow } from './Row';
 import { Rows } from './Rows';
 import { SurgeBand } from './SurgeBand';
 import { useAxis } from './useAxis';
@@ -93,6 +94,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
   const [stretch, setStretch] = useState<Stretch | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
   const [moving, setMoving] = useState<ListMove | null>(null);
+  const [asked, setAsked] = useState<LiveRow | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const { density, toggle } = useDensity();
   const groupOf = useGroupOf(list);
@@ -148,6 +150,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
     s: edit('state'),
     x: onTicket((row) => chosen.toggle(row, false)),
     escape: !isOpen && chosen.count > 0 ? chosen.clear : undefined,
+    y: onSelected((row) => (hasReckoning(row) ? setAsked(row) : undefined)),
     ',': isOpen ? undefined : toggle,
   });
 
@@ -232,6 +235,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
                 marks={list.definition.marks}
                 isChosen={chosen.has(ticket)}
                 onChoose={(isRange) => chosen.toggle(ticket, isRange)}
+                onWhy={setAsked}
                 onEdit={(column, from) =>
                   setEditing({ row: ticket, column, at: from.getBoundingClientRect() })
                 }
@@ -244,6 +248,9 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
       {!isOpen && chosen.count > 0 && <BulkBar list={list} chosen={chosen} total={total} />}
       {!isOpen && chosen.count === 0 && <Foot />}
       {moving && <MoveFromList move={moving} onClose={() => setMoving(null)} />}
+      {asked?.live && (
+        <Reckoning number={asked.ticket.number} clock={asked.live.clock} onClose={() => setAsked(null)} />
+      )}
       <CellEditor editing={editing} onClose={() => setEditing(null)} onMove={moveTo} />
     </div>
   );

@@ -35,11 +35,12 @@ export function useReasonWords(): (reasons: OrderReason[]) => { short: string; w
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(60_000);
-  const isToday = (at: number): boolean => now - at < DAY_MS / 2;
+  const brief = (at: number): string =>
+    now - at < DAY_MS && times.day(at) === times.day(now) ? times.hour(at) : times.day(at);
   const say = (reason: OrderReason, form: 'short' | 'whole'): string => {
     const at = 'at' in reason ? reason.at : 'since' in reason ? reason.since : null;
     return t(`lists/reasons/${form}/${reason.kind}`, {
-      when: at === null ? '' : isToday(at) && form === 'short' ? times.hour(at) : times.when(at, now),
+      when: at === null ? '' : form === 'short' ? brief(at) : times.when(at, now),
       hours: 'hours' in reason ? reason.hours : '',
       priority: 'priority' in reason ? reason.priority : '',
     });

@@ -1,4 +1,4 @@
-import { Button, Select, Table } from '@mantine/core';
+import { Button, Checkbox, Select, Table } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Team } from '../../../contract/people';
@@ -22,7 +22,12 @@ import { HoursForm } from './HoursForm';
 import { LabelsForm } from './LabelsForm';
 import { NewTeam } from './NewTeam';
 
-type Change = { calendarId?: string; outOfHours?: OutOfHours; progressLabels?: ProgressLabel[] };
+type Change = Partial<{
+  calendarId: string;
+  outOfHours: OutOfHours;
+  progressLabels: ProgressLabel[];
+  decidesInChat: boolean;
+}>;
 
 function useCalendarChoices() {
   const { data = [] } = useCalendarList();
@@ -42,9 +47,9 @@ function useTeamUpdate(team: Team) {
   return useMutation({
     mutationFn: (change: Change) => patch(team.version, change),
     onSuccess: (version) => {
-      const { calendarId, outOfHours, progressLabels } = team;
+      const { calendarId, outOfHours, progressLabels, decidesInChat } = team;
       showUndo(t('workshop/team/saved'), t('common/undo'), () =>
-        patch(version, { calendarId, outOfHours, progressLabels }),
+        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat }),
       );
     },
   });
@@ -87,6 +92,15 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
           >{`${t('workshop/team/labels')}: ${team.progressLabels.map(({ name }) => local(name)).join(', ')}`}</small>
         )}
         {words && <small className={classes.small}>{`${t('workshop/team/word')}: “${local(words)}”`}</small>}
+        <Checkbox
+          mt={4}
+          size="xs"
+          label={t('workshop/team/decidesInChat')}
+          aria-label={`${t('workshop/team/decidesInChat')}: ${local(team.name)}`}
+          checked={team.decidesInChat}
+          disabled={!team.mayEdit || update.isPending}
+          onChange={({ target }) => update.mutate({ decidesInChat: target.checked })}
+        />
         <ProblemNote error={editing ? null : update.error} />
       </Table.Td>
       <Table.Td ta="right">

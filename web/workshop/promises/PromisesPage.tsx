@@ -1,53 +1,27 @@
-import { Button, Switch } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Switch } from '@mantine/core';
 import { Link } from 'react-router';
 import type { Target } from '../../../contract/targets';
-import { checkTarget, type TargetNotice } from '../../../core/targets';
-import { call } from '../../api/call';
-import { api } from '../../api/endpoints';
+import { checkTarget } from '../../../core/targets';
 import { useMe } from '../../api/queries';
 import '../../messages/measuresWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
-import { showUndo } from '../../ui/showUndo';
 import { Waiting } from '../../ui/Waiting';
 import { useTargets } from '../queries';
 import { WorkshopFrame } from '../WorkshopFrame';
-import { NoticesForm } from './NoticesForm';
+import { Notices } from './Notices';
 import classes from './Promises.module.css';
 import { useTargetWords } from './useTargetWords';
+import { useUpdateTarget } from './useUpdateTarget';
 
 const KINDS = ['serviceLevel', 'operationalLevel', 'supplierContract'] as const;
 
-function useUpdate({ id, version, definition }: Target) {
-  const { t } = useWords();
-  const client = useQueryClient();
-  const patch = async (change: { version: number; isOn?: boolean; notices?: TargetNotice[] }) => {
-    const saved = await call(api.targets.update, { params: { id }, body: change });
-    await client.invalidateQueries({ queryKey: ['targets'] });
-    return saved.version;
-  };
-  return useMutation({
-    mutationFn: (change: { isOn?: boolean; notices?: TargetNotice[] }) => patch({ version, ...change }),
-    onSuccess: (saved, { isOn }) => {
-      if (isOn === undefined) return;
-      showUndo(
-        t(`workshop/target/${isOn ? 'switchedOn' : 'switchedOff'}`, { name: definition.name }),
-        t('common/undo'),
-        () => patch({ version: saved, isOn: !isOn }),
-      );
-    },
-  });
-}
-
 function Promise({ target }: { target: Target }) {
   const { t } = useWords();
-  const { limits, hours, notice, teamName } = useTargetWords();
-  const [isEditing, setEditing] = useState(false);
-  const update = useUpdate(target);
+  const { limits, hours, teamName } = useTargetWords();
+  const update = useUpdateTarget(target);
   const problems = [...new Set(checkTarget(target.definition).map(({ code }) => code))];
-  const { definition, notices, isOn, mayEdit, going, teamId } = target;
+  const { definition, isOn, mayEdit, going, teamId } = target;
   return (
     <article className={classes.promise} data-off={!isOn || undefined} aria-label={definition.name}>
       <div>
@@ -66,16 +40,7 @@ function Promise({ target }: { target: Target }) {
         ))}
       </div>
       <div>
-        <ul>
-          {notices.map((each) => (
-            <li key={each.percent}>{notice(each)}</li>
-          ))}
-        </ul>
-        {mayEdit && (
-          <Button size="compact-xs" variant="subtle" onClick={() => setEditing(true)}>
-            {t('workshop/target/edit')}
-          </Button>
-        )}
+        <Notices target={target} />
       </div>
       <div>
         <Switch
@@ -87,17 +52,8 @@ function Promise({ target }: { target: Target }) {
           onChange={({ target: input }) => update.mutate({ isOn: input.checked })}
         />
         {isOn && <small>{t('workshop/target/going', { count: going })}</small>}
-        {!isEditing && <ProblemNote error={update.error} />}
+        <ProblemNote error={update.error} />
       </div>
-      {isEditing && (
-        <NoticesForm
-          target={target}
-          isSaving={update.isPending}
-          error={update.error}
-          onSave={(changed) => update.mutate({ notices: changed }, { onSuccess: () => setEditing(false) })}
-          onClose={() => setEditing(false)}
-        />
-      )}
     </article>
   );
 }

@@ -122,7 +122,7 @@ function Work({ work, onChange }: { work: StartWords; onChange(work: StartWords)
         />
         {work.of === 'ticket' && (
           <>
-            <Group gap="sm" mt={6} grow align="flex-start">
+            <div className={classes.narrowed}>
               {lists.map(([name, data]) => (
                 <MultiSelect
                   key={name}
@@ -135,7 +135,7 @@ function Work({ work, onChange }: { work: StartWords; onChange(work: StartWords)
                   onChange={(value) => onChange({ ...work, [name]: value })}
                 />
               ))}
-            </Group>
+            </div>
             <Checkbox
               mt={8}
               size="xs"

@@ -28,6 +28,7 @@ import workshop from '../Workshop.module.css';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { Preview } from './Preview';
 import classes from './Promises.module.css';
+import { Notices } from './Notices';
 import { TargetForm } from './TargetForm';
 
 const MEASURES = ['firstAnswer', 'takenUp', 'resolution', 'delivery', 'decision'] as const;
@@ -207,6 +208,10 @@ function Editor({
             errors={errors}
             onChange={(next) => setWanted({ ...wanted, sentence: next })}
           />
+          <div className={classes.part}>
+            <b>{t('measures/edit/warns')}</b>
+            <div>{target ? <Notices target={target} /> : <small>{t('measures/edit/warnsLater')}</small>}</div>
+          </div>
           <div className={classes.part}>
             <b>{t('measures/edit/team')}</b>
             <NativeSelect

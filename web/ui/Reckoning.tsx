@@ -1,12 +1,18 @@
 import { Modal, Table, Text } from '@mantine/core';
-import type { Clock } from '../../../contract/clocks';
-import { useNow } from '../../api/clock';
-import { useReckoning } from '../../api/queries';
-import { useWords } from '../../messages/useWords';
-import { useTimes } from '../../ui/useTimes';
-import { Waiting } from '../../ui/Waiting';
+import type { Clock } from '../../contract/clocks';
+import { addsToTotal } from '../../core/targets';
+import { useNow } from '../api/clock';
+import { useReckoning } from '../api/queries';
+import { useWords } from '../messages/useWords';
+import { useTimes } from './useTimes';
+import { Waiting } from './Waiting';
 
 const MINUTE = 60_000;
+const COLOURS: Partial<Record<string, string>> = { counted: 'var(--ink)', pastDue: 'var(--brick)' };
+
+/** What a row adds in whole minutes, so that the minutes shown add up to the totals shown. */
+const added = (total: number, before = 0): number =>
+  (Math.round(total / MINUTE) - Math.round(before / MINUTE)) * MINUTE;
 
 /** How a clock came to what it shows: span by span, adding up, so that one could read it aloud. */
 export function Reckoning({
@@ -44,20 +50,26 @@ export function Reckoning({
             <Table.Thead>
               <Table.Tr>
                 {['from', 'to', 'calendar', 'kind'].map((column) => (
-                  <Table.Th key={column}>{t(`reckoning/${column}`)}</Table.Th>
+                  <Table.Th key={column} {...(column === 'calendar' && { visibleFrom: 'sm' })}>
+                    {t(`reckoning/${column}`)}
+                  </Table.Th>
                 ))}
-                <Table.Th ta="right">{t('reckoning/worked')}</Table.Th>
+                <Table.Th ta="right" visibleFrom="sm">
+                  {t('reckoning/worked')}
+                </Table.Th>
                 <Table.Th ta="right">{t('reckoning/total')}</Table.Th>
               </Table.Tr>
             </Table.Thead>
             <Table.Tbody>
-              {data.rows.map(({ from, to, calendar, kind, worked, total }) => (
-                <Table.Tr key={from} c={kind === 'counted' ? 'var(--ink)' : 'dimmed'}>
+              {data.rows.map(({ from, to, calendar, kind, worked, total }, i) => (
+                <Table.Tr key={from} c={COLOURS[kind] ?? 'dimmed'}>
                   <Table.Td>{times.when(from, now)}</Table.Td>
                   <Table.Td>{times.when(to, now)}</Table.Td>
-                  <Table.Td>{calendar ?? t('common/none')}</Table.Td>
+                  <Table.Td visibleFrom="sm">{calendar ?? t('common/none')}</Table.Td>
                   <Table.Td>{t(`reckoning/${kind}`)}</Table.Td>
-                  <Table.Td ta="right">{worked > 0 ? span(worked) : ''}</Table.Td>
+                  <Table.Td ta="right" visibleFrom="sm">
+                    {worked > 0 && span(addsToTotal(kind) ? added(total, data.rows[i - 1]?.total) : worked)}
+                  </Table.Td>
                   <Table.Td ta="right">{span(total)}</Table.Td>
                 </Table.Tr>
               ))}
