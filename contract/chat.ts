@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { NOTICE_EVENTS } from '../core/chat';
+import { URGENCIES } from '../core/tickets';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import {
@@ -36,7 +37,14 @@ const settingsSchema = z.object({
   name: localTextSchema,
   fields: z.array(z.enum(TICKET_FORM_FIELDS)),
   seenBy: z.enum(['everyone', 'agents']),
-  presetServiceId: idSchema.nullable(),
+  /** What stands there to begin with: the service where the words fit none, the team, how urgent it is. */
+  presets: z.object({
+    service: idSchema.nullable(),
+    team: idSchema.nullable(),
+    urgency: z.enum(URGENCIES).nullable(),
+  }),
+  /** Services whose own form is filled in in chat. */
+  formServiceIds: z.array(idSchema).max(100),
   version: z.number().int(),
 });
 export type ChatFormSettings = z.infer<typeof settingsSchema>;
@@ -118,8 +126,13 @@ export const chatEndpoints = {
   }),
   settings: endpoint({
     ...paths.chat.settings,
-    summary: 'How tickets are made from chat',
-    answer: settingsSchema,
+    summary: 'How tickets are made from chat, and which services’ forms can be filled in there',
+    answer: settingsSchema.extend({
+      /** `notInChat`: the question that chat cannot ask and that may be needed; null: the form fits. */
+      services: z.array(
+        z.object({ id: idSchema, title: localTextSchema, notInChat: localTextSchema.nullable() }),
+      ),
+    }),
   }),
   saveSettings: endpoint({
     ...paths.chat.saveSettings,

@@ -25,11 +25,12 @@ export const chatFormSchema = z.object({
     z.object({
       name: z.string(),
       label: z.string(),
-      kind: z.enum(['line', 'text', 'choice']),
+      kind: z.enum(['line', 'text', 'choice', 'choices', 'date', 'time']),
       value: z.string(),
       choices: z.array(z.object({ value: z.string(), label: z.string() })).optional(),
       note: z.string().optional(),
       needed: z.boolean().optional(),
+      error: z.string().optional(),
     }),
   ),
   submit: z.string(),

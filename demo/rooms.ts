@@ -1,4 +1,5 @@
 import { composeCard } from '../server/chat/compose';
+import { CHAT_SETTING, USUAL_CHAT } from '../server/chat/settings';
 import type { Listo } from '../server/listo';
 import type { PersonRow } from '../server/people/model';
 import type { RoomMessageRow, RoomRow } from '../server/standIns/rooms/model';
@@ -98,6 +99,8 @@ export async function loadRooms(listo: Listo, people: PersonRow[]): Promise<void
       ...{ ...emptyMessage, replies: 0, lastReplyAt: null },
     }),
   );
+  const formServiceIds = ['bridge-tablet', 'roster', 'access'];
+  await tables.settings.insert({ name: CHAT_SETTING, value: { ...USUAL_CHAT, formServiceIds } });
   const service = await tables.services.findOne({ id: 'other' });
   const common = { isEach: false, language: 'en' as const, state: 'on' as const, reason: null, version: 1 };
   await tables.chatRooms.insertAll([

@@ -1,5 +1,6 @@
 export { readAddressed, toTitle } from './words';
 export { listCalled, splitCalls } from './called';
+export { listNotInChat, readValues, toChatFields, type Listed } from './questions';
 export { mayLeave, type Place } from './mayLeave';
 export { overUpTo, takeInOrder, takeTurn, type Known } from './order';
 export type { Card, CardAction, ChatField, ChatForm } from './types';

@@ -19,12 +19,15 @@ export type Card = {
 export type ChatField = {
   name: string;
   label: string;
-  kind: 'line' | 'text' | 'choice';
+  /** Of several choices the value is the chosen ones, a line each; a date is YYYY-MM-DD, a time HH:MM. */
+  kind: 'line' | 'text' | 'choice' | 'choices' | 'date' | 'time';
   value: string;
   choices?: { value: string; label: string }[] | undefined;
   /** Why it is filled so, or what it is for. */
   note?: string | undefined;
   needed?: boolean | undefined;
+  /** What is wrong with what was filled in before. */
+  error?: string | undefined;
 };
 
 /** A form that opens in chat for one person. `callback` comes back with what they filled in. */

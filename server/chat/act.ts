@@ -11,12 +11,14 @@ import { writeWithin } from '../tickets/messages';
 import { moveWithin } from '../tickets/move';
 import { URGENCIES, type Door, type MoveInput, type MoveName } from '../../core/tickets';
 import { actionForm, ticketForm, type SealedTicket } from './forms';
+import { ANY_SERVICE } from './guess';
 import type { Became } from './hear';
 import { makeTicketOf, type Hearing } from './make';
 import { idOf, queueChat } from './queue';
 import { linkTo } from './compose';
 import { say } from './says';
 import { unseal } from './seal';
+import { isFilledInChat, openServiceForm, readServiceForm, TITLE, type SealedService } from './serviceForm';
 import { readChatSettings } from './settings';
 
 type Acting = { hearing: Hearing; viewer: SignedIn; event: ChatEvent };
@@ -167,6 +169,15 @@ export async function hearAction(acting: Acting): Promise<Became> {
   if (event.action === 'ticket') return askForTicket(acting);
   const action = event.action ?? '';
   const [separate, numbered] = action.split(':');
+  if (separate === 'fill') {
+    const serviceId = numbered ?? '';
+    // It may have been taken from chat since the button was offered.
+    if (!(await isFilledInChat(listo, serviceId))) throw new ProblemError('notFound');
+    await openServiceForm(hearing, viewer, event, {
+      ...{ serviceId, forId: viewer.id, messages: [], title: '', urgency: null },
+    });
+    return { outcome: 'asked' };
+  }
   const mark = await listo.db.tables.chatMarks.findOne({ messageId: event.messages?.[0]?.id ?? '' });
   const number = mark?.ticketNumber ?? Number(numbered);
   const ticket = Number.isSafeInteger(number) ? await listo.db.tables.tickets.findOne({ number }) : null;
@@ -187,40 +198,11 @@ export async function hearAction(acting: Acting): Promise<Became> {
   return { outcome: 'done', detail: action, ticketNumber: number };
 }
 
-/** A form came back. */
-export async function hearForm(acting: Acting): Promise<Became> {
-  const { hearing, viewer, event } = acting;
-  const { callback = {}, values = {} } = event;
-  if (callback.do === 'decline' && typeof callback.askId === 'string') {
-    const { asks, tickets } = hearing.listo.db.tables;
-    const ask = await asks.findOne({ id: callback.askId });
-    const ticket = ask && (await tickets.findOne({ number: ask.ticketNumber }));
-    // It may have been switched off while the form was open.
-    const elsewhere = ticket && (await sendElsewhere(acting, ticket));
-    return elsewhere ?? decideBy(acting, callback.askId, 'decline', values.words ?? '');
-  }
-  if (callback.do !== 'ticket') {
-    const number = Number(callback.number);
-    await carryOut(acting, String(callback.do), number, values);
-    return { outcome: 'done', detail: String(callback.do), ticketNumber: number };
-  }
-  const asked = unseal(hearing.secret, callback.sealed) as SealedTicket | null;
-  if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');
-  const { messages } = asked;
-  const { number } = await makeTicketOf(hearing, viewer, event.id, {
-    ...{ requesterId: values.requester || viewer.id, serviceId: values.service || 'other', messages },
-    title: values.title ?? '',
-    // To whom it goes is the agents' to say.
-    ...(isAgent(viewer) && { teamId: values.team || null, assigneeId: values.assignee || null }),
-    ...{
-      urgency: values.urgency || null,
-      room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
-    },
-  });
-  const { listo } = hearing;
+/** Who made a ticket is told so, and may go on with it at once where they work on it. */
+async function sayMade({ hearing: { listo }, viewer, event }: Acting, number: number): Promise<void> {
   const said = say('madeYou', viewer.language, {
     number: String(number),
-    link: linkTo(listo, number, 'card'),
+    link: linkTo(listo, number, isAgent(viewer) ? 'card' : 'line'),
   });
   await queueChat(
     listo,
@@ -236,5 +218,80 @@ export async function hearForm(acting: Acting): Promise<Became> {
     },
     { roomId: event.roomId, id: idOf('w', event.id) },
   );
+}
+
+/** A service's own form came back: asked again where something is wrong or more is to be asked, else it is a ticket. */
+async function hearServiceForm(acting: Acting, carried: SealedService): Promise<Became> {
+  const { hearing, viewer, event } = acting;
+  const filled = await readServiceForm(hearing, viewer, carried, event.values ?? {});
+  if ('problems' in filled) {
+    await openServiceForm(hearing, viewer, event, filled.carried, filled.problems);
+    return { outcome: 'asked' };
+  }
+  const { serviceId, messages, title, urgency } = carried;
+  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+    ...{ requesterId: viewer.id, serviceId, messages, urgency, answers: filled.answers },
+    title: event.values?.[TITLE] || title,
+    room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
+  });
+  await sayMade(acting, number);
+  return { outcome: 'newTicket', ticketNumber: number };
+}
+
+/** A form came back. */
+export async function hearForm(acting: Acting): Promise<Became> {
+  const { hearing, viewer, event } = acting;
+  const { callback = {}, values = {} } = event;
+  if (callback.do === 'decline' && typeof callback.askId === 'string') {
+    const { asks, tickets } = hearing.listo.db.tables;
+    const ask = await asks.findOne({ id: callback.askId });
+    const ticket = ask && (await tickets.findOne({ number: ask.ticketNumber }));
+    // It may have been switched off while the form was open.
+    const elsewhere = ticket && (await sendElsewhere(acting, ticket));
+    return elsewhere ?? decideBy(acting, callback.askId, 'decline', values.words ?? '');
+  }
+  if (callback.do === 'service') {
+    const carried = unseal(hearing.secret, callback.sealed) as SealedService | null;
+    if (carried?.forId !== viewer.id) throw new ProblemError('forbidden');
+    return hearServiceForm(acting, carried);
+  }
+  if (callback.do !== 'ticket') {
+    const number = Number(callback.number);
+    await carryOut(acting, String(callback.do), number, values);
+    return { outcome: 'done', detail: String(callback.do), ticketNumber: number };
+  }
+  const asked = unseal(hearing.secret, callback.sealed) as SealedTicket | null;
+  if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');
+  const { messages } = asked;
+  const [teamId, groupId] = (values.team ?? '').split('/');
+  const serviceId = values.service || ANY_SERVICE;
+  const isOwnForm = !isAgent(viewer) && (await isFilledInChat(hearing.listo, serviceId));
+  if (isOwnForm) {
+    await openServiceForm(hearing, viewer, event, {
+      ...{
+        serviceId,
+        forId: viewer.id,
+        messages,
+        title: values.title ?? '',
+        urgency: values.urgency || null,
+      },
+    });
+    return { outcome: 'asked' };
+  }
+  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+    ...{ requesterId: values.requester || viewer.id, serviceId, messages },
+    title: values.title ?? '',
+    // To whom it goes is the agents' to say.
+    ...(isAgent(viewer) && {
+      teamId: teamId || null,
+      groupId: groupId || null,
+      assigneeId: values.assignee || null,
+    }),
+    ...{
+      urgency: values.urgency || null,
+      room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
+    },
+  });
+  await sayMade(acting, number);
   return { outcome: 'newTicket', ticketNumber: number };
 }

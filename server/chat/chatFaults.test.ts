@@ -198,3 +198,43 @@ test('first words to someone, said at once, all come into one room', async () =>
   expect(said[0]!.roomId).toBeTruthy();
   expect(await db.tables.roomMessages.find({ roomId: said[0]!.roomId })).toHaveLength(4);
 });
+
+test('a hundred thousand characters from another chat become a ticket, whole as a file', async () => {
+  const text = `Listo, the log of the gate says ${'x'.repeat(100_000)}`;
+  const [id, at, byId] = [nanoid(), chat.app.clock.now(), 'c-tomas'];
+  const message = { id: nanoid(), threadId: null, byId, at, text, files: [] };
+  const before = await chat.latest();
+  expect(
+    await chat.send({ id, roomId: 'far', roomKind: 'open', seq: 1, at, byId, type: 'message', message }),
+  ).toBe(200);
+  await until(chat.latest, (number) => number > before);
+  const ticket = await chat.ticketOf(before + 1, 'tomas');
+  expect(ticket.title.length).toBeLessThan(200);
+  const [file] = await chat.app.listo.db.tables.files.find({ ticketNumber: ticket.number });
+  expect(file!.size).toBe(text.length);
+});
+
+test('a room that waits for what is missing holds no other up', async () => {
+  const { db } = chat.app.listo;
+  const event = (roomId: string, seq: number): ChatEvent => ({
+    ...{ id: nanoid(), roomId, roomKind: 'open', seq, at: 0, byId: 'c-tomas', type: 'message' },
+    message: { id: nanoid(), threadId: null, byId: 'c-tomas', at: 0, text: 'hm', files: [] },
+  });
+  const receivedAt = chat.app.clock.now();
+  await db.tables.chatIn.insertAll(
+    Array.from({ length: 320 }, (_, i) => {
+      const body = event('a-gap', i + 2);
+      return {
+        ...{ id: body.id, roomId: 'a-gap', seq: body.seq, receivedAt, body },
+        ...{ state: 'waiting' as const, tries: 0, outcome: null, detail: null, ticketNumber: null },
+      };
+    }),
+  );
+  const other = event('b-free', 1);
+  await chat.send(other);
+  await until(
+    () => db.tables.chatIn.findOne({ id: other.id }),
+    (row) => row?.outcome === 'heard',
+  );
+  expect(await db.tables.chatIn.find({ roomId: 'a-gap', state: 'handled' })).toEqual([]);
+});

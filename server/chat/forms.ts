@@ -8,7 +8,7 @@ import { listServices } from '../catalogue/services';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { TicketRecord } from '../tickets/model';
-import { guessService } from './guess';
+import { ANY_SERVICE, guessService } from './guess';
 import type { Hearing } from './make';
 import { findByChatId } from './identities';
 import { say } from './says';
@@ -31,6 +31,17 @@ async function teamChoices(listo: Listo, language: Language) {
     .map(({ id, name }) => ({ value: id, label: inLanguage(name, language) }));
 }
 
+/** Teams, and each one's groups below it: a group's value is the team's and its own. */
+async function groupChoices(listo: Listo, language: Language) {
+  const groups = await listo.db.tables.groups.find({}, { order: ['name'] });
+  return (await teamChoices(listo, language)).flatMap((team) => [
+    team,
+    ...groups
+      .filter(({ teamId }) => teamId === team.value)
+      .map(({ id, name }) => ({ value: `${team.value}/${id}`, label: `${team.label} · ${name}` })),
+  ]);
+}
+
 async function memberChoices(listo: Listo, teamIds: string[]) {
   if (teamIds.length === 0) return [];
   const rows = await listo.db.select<{ id: string; name: string }>(
@@ -50,14 +61,15 @@ export async function ticketForm(
   { messages = [] }: ChatEvent,
 ): Promise<ChatForm> {
   const { language } = viewer;
-  const { fields, name, presetServiceId } = await readChatSettings(listo);
+  const { fields, name, presets } = await readChatSettings(listo);
   const agent = isAgent(viewer);
   const first = messages[0] as ToldMessage;
   const words = messages.map(({ text }) => text).join('\n');
   const writer = first.byId === null ? null : await findByChatId(listo, chat, first.byId);
   const requester = agent && writer ? writer : viewer;
   const guess = await guessService(listo, viewer, words);
-  const serviceId = guess.serviceId === 'other' && presetServiceId ? presetServiceId : guess.serviceId;
+  const isGuessed = guess.serviceId !== ANY_SERVICE || presets.service === null;
+  const serviceId = isGuessed ? guess.serviceId : presets.service!;
   const services = await listServices(listo, requester.id);
   const none = { value: '', label: '–' };
   const all: Record<string, ChatField | null> = {
@@ -72,7 +84,10 @@ export async function ticketForm(
       : null,
     service: {
       ...{ name: 'service', label: say('service', language), kind: 'choice', value: serviceId },
-      choices: services.map(({ id, title }) => ({ value: id, label: title[language] })),
+      choices: services.map(({ id, title, kind }) => ({
+        value: id,
+        label: `${title[language]} · ${say(kind, language)}`,
+      })),
       note:
         guess.sureness === null
           ? say('guessed', language)
@@ -80,10 +95,10 @@ export async function ticketForm(
     },
     team: agent
       ? {
-          ...{ name: 'team', label: say('team', language), kind: 'choice', value: '' },
+          ...{ name: 'team', label: say('teamGroup', language), kind: 'choice', value: presets.team ?? '' },
           choices: [
             { value: '', label: say('teamOfService', language) },
-            ...(await teamChoices(listo, language)),
+            ...(await groupChoices(listo, language)),
           ],
         }
       : null,
@@ -100,7 +115,12 @@ export async function ticketForm(
         }
       : null,
     urgency: {
-      ...{ name: 'urgency', label: say('priority', language), kind: 'choice', value: 'slowsWork' },
+      ...{
+        name: 'urgency',
+        label: say('priority', language),
+        kind: 'choice',
+        value: presets.urgency ?? 'slowsWork',
+      },
       choices: urgencyChoices(language),
     },
   };

@@ -8,7 +8,7 @@ import type { SignedIn } from '../sessions/viewer';
 /** Below this a guess is worth less than what the words find in the catalogue. */
 const LEAST = 0.25;
 /** Where what fits nothing goes. */
-const ANY_SERVICE = 'other';
+export const ANY_SERVICE = 'other';
 
 export type Guess = { serviceId: string; sureness: number | null };
 

@@ -10,6 +10,8 @@ import type { ChatInRow } from './model';
 import { findChat } from './signing';
 
 const BATCH = 300;
+/** Of one room at a time, so that one that waits for what is missing does not hold the others up. */
+const BATCH_OF_ROOM = 100;
 const AT_ONCE = 12;
 /** So long an event that is missing is waited for. */
 const PATIENCE_MS = 20_000;
@@ -95,11 +97,18 @@ async function hearRoom(
 
 /** Hears what has come from the chat. @returns how much was heard, or that what there is has to wait */
 export async function hearWaiting(listo: Listo, store: FileStore): Promise<number | 'wait'> {
-  const rows = await listo.db.tables.chatIn.find(
-    { state: 'waiting' },
-    { order: ['roomId', 'seq'], limit: BATCH },
+  const next = await listo.db.select<{ id: string }>(
+    `SELECT id FROM (
+       SELECT id, receivedAt, ROW_NUMBER() OVER (PARTITION BY roomId ORDER BY seq) AS turn
+       FROM chat_in WHERE state = 'waiting') AS waiting
+     WHERE turn <= :ofRoom ORDER BY receivedAt LIMIT :limit`,
+    { ofRoom: BATCH_OF_ROOM, limit: BATCH },
   );
-  if (rows.length === 0) return 0;
+  if (next.length === 0) return 0;
+  const rows = await listo.db.tables.chatIn.find(
+    { id: next.map(({ id }) => id) },
+    { order: ['roomId', 'seq'] },
+  );
   const access = await findChat(listo);
   if (!access) return 0;
   const hearing = { listo, store, chat: createConnector(access), secret: access.secret };

@@ -1,6 +1,7 @@
 import type { Attachment } from 'mailparser';
 import type { ToldMessage } from '../../contract/rooms';
 import { toTitle } from '../../core/chat';
+import type { Answers } from '../../core/forms';
 import { URGENCIES } from '../../core/tickets';
 import { keepFiles } from '../files/keep';
 import type { FileStore } from '../files/store';
@@ -17,6 +18,7 @@ import { queueChat } from './queue';
 
 const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
+export const TITLE_LIMIT = 200;
 
 /** What a process needs to hear the chat. */
 export type Hearing = { listo: Listo; chat: ChatConnector; store: FileStore; secret: string };
@@ -49,9 +51,13 @@ export type Wanted = {
   serviceId: string;
   title?: string;
   teamId?: string | null;
+  groupId?: string | null;
   assigneeId?: string | null;
   urgency?: string | null;
+  /** What the ticket is made of; none where the form alone makes it. */
   messages: ToldMessage[];
+  /** Of the service's whole form, where that was filled in. */
+  answers?: Answers;
   room: { id: string; isDirect: boolean };
   /** Words that stand for the messages. */
   words?: string;
@@ -70,8 +76,8 @@ export async function makeTicketOf(
   const { listo, chat } = hearing;
   const { tables } = listo.db;
   const { messages, room } = wanted;
-  const first = messages[0]!;
-  const own = wanted.words ?? first.text;
+  const first = messages[0];
+  const own = wanted.words ?? first?.text ?? '';
   const fileIds = await takeFiles(hearing, viewer.id, messages);
   const conversation: string[] = [];
   for (const { byId, text } of messages) {
@@ -87,19 +93,20 @@ export async function makeTicketOf(
     { id: viewer.id, idempotencyKey: key },
     {
       ...{ serviceId: wanted.serviceId, via, alsoToldIds: [], links: [] },
-      title: (wanted.title ?? '').trim() || toTitle(own),
+      title: (wanted.title ?? '').trim().slice(0, TITLE_LIMIT) || toTitle(own),
       ...(wanted.requesterId !== viewer.id && { requesterId: wanted.requesterId }),
-      answers: { what: own.slice(0, ANSWER_LIMIT) },
+      answers: wanted.answers ?? { what: own.slice(0, ANSWER_LIMIT) },
       fileIds: isOthers ? [] : fileIds,
     },
     {
-      isLenient: true,
+      isLenient: wanted.answers === undefined,
       ...(urgency !== undefined && { urgency }),
       after: async (tx, number) => {
         const ticket = (await tables.tickets.findOne({ number }, tx, true))!;
-        if (wanted.teamId && wanted.teamId !== ticket.teamId)
+        const { teamId, groupId = null } = wanted;
+        if (teamId && (teamId !== ticket.teamId || (groupId !== null && groupId !== ticket.groupId)))
           await makeMove(listo, tx, ticket, {
-            ...{ name: 'give', by: 'system', actorId: viewer.id, via, input: { teamId: wanted.teamId } },
+            ...{ name: 'give', by: 'system', actorId: viewer.id, via, input: { teamId, groupId } },
           });
         if (
           wanted.assigneeId &&
@@ -144,7 +151,10 @@ export async function makeTicketOf(
         await queueChat(
           listo,
           tx,
-          { do: 'line', threadId: room.isDirect ? (first.threadId ?? first.id) : first.threadId },
+          {
+            do: 'line',
+            threadId: room.isDirect ? (first?.threadId ?? first?.id ?? null) : (first?.threadId ?? null),
+          },
           { ticketNumber: number, roomId: room.id },
         );
       },

@@ -15,6 +15,7 @@ import { ChatAway, ChatRefused, createConnector, type ChatConnector } from './co
 import type { ChatInRow, ChatNoticeRow, ChatOutRow } from './model';
 import { queueChat } from './queue';
 import { findStranger } from './rooms';
+import { listFormServices } from './serviceForm';
 import { CHAT_SETTING, readChatSettings } from './settings';
 import { findChat } from './signing';
 
@@ -134,11 +135,13 @@ export const chatRoutes: Routes = (router, listo) => {
 
   serve(router, chat.settings, async ({ viewer }) => {
     if (!viewer.isAdministrator) throw new ProblemError('forbidden');
-    return readChatSettings(listo);
+    return { ...(await readChatSettings(listo)), services: await listFormServices(listo) };
   });
 
   serve(router, chat.saveSettings, async ({ viewer, actor, body }) => {
     if (!viewer.isAdministrator) throw new ProblemError('forbidden');
+    const fitting = (await listFormServices(listo)).flatMap(({ id, notInChat }) => (notInChat ? [] : [id]));
+    if (body.formServiceIds.some((id) => !fitting.includes(id))) throw refuse('formServiceIds', 'notInChat');
     const saved = await change(listo, actor, async (tx) => {
       const before = await readChatSettings(listo);
       if (before.version !== body.version)

@@ -7,7 +7,8 @@ export const USUAL_CHAT: ChatFormSettings = {
   name: { en: 'Make a ticket of this', pt: 'Fazer disto um pedido' },
   fields: [...TICKET_FORM_FIELDS],
   seenBy: 'everyone',
-  presetServiceId: null,
+  presets: { service: null, team: null, urgency: null },
+  formServiceIds: [],
   version: 0,
 };
 

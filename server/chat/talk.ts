@@ -6,6 +6,8 @@ import type { SignedIn } from '../sessions/viewer';
 import type { Became } from './hear';
 import type { Hearing } from './make';
 import { idOf, queueChat } from './queue';
+import { say as sayInChat } from './says';
+import { isFilledInChat } from './serviceForm';
 
 const TEXTS: Record<string, Record<Language, string>> = {
   greeting: { en: 'Good day. Tell me in your own words.', pt: 'Bom dia. Diga-me por palavras suas.' },
@@ -101,11 +103,16 @@ export async function talkInChat(
   const fresh = talk.turns.slice(before.turns.length).filter(({ by }) => by === 'assistant');
   const lines = fresh.flatMap((turn) => linesOf(turn, viewer.language, listo.address));
   const number = fresh.find((turn) => turn.number)?.number;
+  const formOf = fresh.find((turn) => turn.say === 'form')?.serviceId;
+  const actions =
+    formOf && (await isFilledInChat(listo, formOf))
+      ? [{ id: `fill:${formOf}`, name: sayInChat('fill', viewer.language) }]
+      : [];
   if (lines.length > 0)
     await queueChat(
       listo,
       undefined,
-      { do: 'say', text: lines.join('\n'), forId: null, threadId: null },
+      { do: 'say', text: lines.join('\n'), forId: null, threadId: null, actions },
       { roomId: event.roomId, id: idOf('t', event.id) },
     );
   return { outcome: 'assistant', ...(number && { ticketNumber: number }) };

@@ -8,88 +8,102 @@ import { call } from '../api/call';
 import { useChanges } from '../api/changes';
 import { api } from '../api/endpoints';
 import { useWords } from '../messages/useWords';
+import { PriorityEditor, WhoEditor } from '../desk/worklist/CellEditor';
 import { MoveForm } from '../ui/MoveForm';
+import { ProblemNote } from '../ui/ProblemNote';
 import { newMove, useMove } from '../ui/useMove';
 import { Due } from './Card';
 import classes from './Rooms.module.css';
 
 const MOVES: MoveName[] = ['take', 'give', 'hold', 'resume', 'finish'];
 
-/** A ticket of the team: what can be done with it, here. */
-function Row({ row }: { row: TicketRow }) {
+type Value = 'priority' | 'who' | 'state';
+
+/** The moves that the ticket allows now; those that ask for something open their form. */
+function Moves({ row, onClose }: { row: TicketRow; onClose(): void }) {
   const { t } = useWords();
-  const [isOpen, setOpen] = useState(false);
   const [name, setName] = useState<MoveName | null>(null);
-  const close = (): void => {
-    setOpen(false);
-    setName(null);
-  };
   const movable = { number: row.number, version: row.version, teamId: row.team.id };
-  const move = useMove(movable, close);
-  const due = row.clocks.flatMap(({ state, dueAt }) =>
-    state === 'running' && dueAt !== null ? [dueAt] : [],
-  );
+  const move = useMove(movable, onClose);
   const facts = { state: row.state, heldFor: row.heldFor, assigneeId: row.assignee?.id ?? null };
   const moves = listMoves(facts, 'agent').filter(
     (each) => MOVES.includes(each) && (each !== 'take' || row.assignee === null),
   );
   const isWithoutForm = (each: MoveName): boolean => each === 'take' || each === 'resume';
+  if (name !== null)
+    return (
+      <MoveForm {...{ ticket: movable, name, by: 'agent', requesterName: row.requester.name, onClose }} />
+    );
+  return (
+    <>
+      <div className={classes.acts}>
+        {moves.map((each) => (
+          <Button
+            key={each}
+            size="compact-sm"
+            variant="default"
+            onClick={() =>
+              isWithoutForm(each) ? move.mutate(newMove(movable, each, 'agent')) : setName(each)
+            }
+          >
+            {t(`moves/${each}`)}
+          </Button>
+        ))}
+      </div>
+      <ProblemNote error={move.error} />
+    </>
+  );
+}
+
+const EDITORS = { priority: PriorityEditor, who: WhoEditor, state: Moves };
+
+/** A ticket of the team: what stands there is changed where it stands. */
+function Row({ row }: { row: TicketRow }) {
+  const { t } = useWords();
+  const [edited, setEdited] = useState<Value | null>(null);
+  const close = (): void => setEdited(null);
+  const due = row.clocks.flatMap(({ state, dueAt }) =>
+    state === 'running' && dueAt !== null ? [dueAt] : [],
+  );
+  const whose = row.assignee?.name ?? t('rooms/nobody');
+  const shown: { value: Value; text: string }[] = [
+    { value: 'priority', text: row.priority },
+    { value: 'who', text: whose },
+    { value: 'state', text: t(`states/${row.state}`) },
+  ];
+  const Editor = edited === null ? null : EDITORS[edited];
   return (
     <li>
       <Link to={`/desk/everything/${row.number}`}>
         <bdi>{row.title}</bdi>
       </Link>
-      <p>
-        <Popover
-          opened={isOpen}
-          onChange={(opened) => !opened && close()}
-          width={320}
-          withinPortal
-          position="right-start"
-          trapFocus
-        >
-          <Popover.Target>
-            <button
-              type="button"
-              className={classes.whose}
-              aria-label={`${t('rooms/act', { number: row.number })}: ${row.assignee?.name ?? t('rooms/nobody')}`}
-              onClick={() => setOpen(!isOpen)}
-            >
-              {row.assignee?.name ?? t('rooms/nobody')}
-            </button>
-          </Popover.Target>
-          <Popover.Dropdown>
-            {name === null ? (
-              <div className={classes.acts}>
-                {moves.map((each) => (
-                  <Button
-                    key={each}
-                    size="compact-sm"
-                    variant="default"
-                    onClick={() =>
-                      isWithoutForm(each) ? move.mutate(newMove(movable, each, 'agent')) : setName(each)
-                    }
-                  >
-                    {t(`moves/${each}`)}
-                  </Button>
-                ))}
-              </div>
-            ) : (
-              <MoveForm
-                {...{ ticket: movable, name, by: 'agent', requesterName: row.requester.name, onClose: close }}
-              />
-            )}
-          </Popover.Dropdown>
-        </Popover>
-        {row.state === 'held'
-          ? ` · ${t(`states/${row.state}`)}`
-          : due.length > 0 && (
-              <>
-                {' '}
-                · <Due dueAt={Math.min(...due)} />
-              </>
-            )}
-      </p>
+      <Popover
+        opened={edited !== null}
+        onChange={(opened) => !opened && close()}
+        width={320}
+        withinPortal
+        position="right-start"
+        trapFocus
+      >
+        <Popover.Target>
+          <p>
+            {shown.map(({ value, text }) => (
+              <button
+                key={value}
+                type="button"
+                className={classes.whose}
+                aria-label={`${t('rooms/change', { what: t(`rooms/values/${value}`), number: row.number })}: ${text}`}
+                aria-expanded={edited === value}
+                onClick={() => setEdited(edited === value ? null : value)}
+              >
+                {text}
+              </button>
+            ))}
+            {row.state !== 'held' && due.length > 0 && <Due dueAt={Math.min(...due)} />}
+          </p>
+        </Popover.Target>
+        <Popover.Dropdown>{Editor && <Editor row={row} onClose={close} />}</Popover.Dropdown>
+      </Popover>
     </li>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Group, Modal, Select, Stack, Textarea, TextInput } from '@mantine/core';
+import { Button, Group, Modal, MultiSelect, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -10,8 +10,14 @@ import type { OpenedForm } from './useRooms';
 
 type FieldProps = { field: ChatField; value: string; onChange(value: string): void };
 
-function Field({ field: { kind, label, choices, note, needed }, value, onChange }: FieldProps) {
-  const shared = { label, ...(note !== undefined && { description: note }), required: needed === true };
+const TYPES: Partial<Record<ChatField['kind'], string>> = { date: 'date', time: 'time' };
+
+function Field({ field: { kind, label, choices, note, needed, error }, value, onChange }: FieldProps) {
+  const shared = {
+    ...{ label, required: needed === true },
+    ...(note !== undefined && { description: note }),
+    ...(error !== undefined && { error }),
+  };
   if (kind === 'choice')
     return (
       <Select
@@ -23,8 +29,24 @@ function Field({ field: { kind, label, choices, note, needed }, value, onChange 
         onChange={(chosen) => onChange(chosen ?? '')}
       />
     );
+  if (kind === 'choices')
+    return (
+      <MultiSelect
+        {...shared}
+        data={choices ?? []}
+        value={value === '' ? [] : value.split('\n')}
+        onChange={(chosen) => onChange(chosen.join('\n'))}
+      />
+    );
   const Input = kind === 'text' ? Textarea : TextInput;
-  return <Input {...shared} value={value} onChange={({ target }) => onChange(target.value)} />;
+  return (
+    <Input
+      {...shared}
+      {...(TYPES[kind] && { type: TYPES[kind] })}
+      value={value}
+      onChange={({ target }) => onChange(target.value)}
+    />
+  );
 }
 
 /** A form that the one connected opens for me. */

@@ -173,7 +173,11 @@ export function RoomsPage() {
       <Room key={id} {...{ roomId: id, home, here }} />
       <RoomList home={home} />
       {form && (
-        <FormDialog key={JSON.stringify(form.form.callback)} opened={form} onClose={() => setForm(null)} />
+        <FormDialog
+          key={JSON.stringify(form.form.callback)}
+          opened={form}
+          onClose={() => setForm((current) => (current === form ? null : current))}
+        />
       )}
     </div>
   );

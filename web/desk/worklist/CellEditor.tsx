@@ -17,10 +17,11 @@ import type { EditableColumn } from './Row';
 
 export type Editing = { row: ListRow; column: EditableColumn; at: DOMRect };
 type Props = { row: ListRow; onClose(): void; onMove(name: MoveName): void };
-type PriorityProps = Pick<Props, 'row' | 'onClose'> & { to?: Priority };
+type Valued = Pick<ListRow, 'number' | 'version' | 'priority' | 'team' | 'assignee'>;
+type ValueProps = { row: Valued; onClose(): void };
 
 /** Gives a ticket to someone of its team, or to nobody. */
-function WhoEditor({ row, onClose }: Props) {
+export function WhoEditor({ row, onClose }: ValueProps) {
   const { t } = useWords();
   const { data: teams = [] } = useTeams();
   const members = teams.find(({ id }) => id === row.team.id)?.members ?? [];
@@ -48,7 +49,7 @@ function WhoEditor({ row, onClose }: Props) {
   );
 }
 
-function useFacts(row: ListRow, onDone: () => void) {
+function useFacts(row: Pick<ListRow, 'number' | 'version'>, onDone: () => void) {
   const renew = useRenew();
   return useMutation({
     mutationFn: (facts: object) =>
@@ -63,7 +64,7 @@ function useFacts(row: ListRow, onDone: () => void) {
 }
 
 /** A priority by hand, with why. */
-export function PriorityEditor({ row, onClose, to = row.priority }: PriorityProps) {
+export function PriorityEditor({ row, onClose, to = row.priority }: ValueProps & { to?: Priority }) {
   const { t } = useWords();
   const [priority, setPriority] = useState(to);
   const [priorityReason, setReason] = useState('');

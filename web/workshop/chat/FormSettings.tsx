@@ -1,20 +1,67 @@
-import { Button, Checkbox, Group, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Checkbox, Fieldset, Group, MultiSelect, Select, Stack, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ChatFormSettings } from '../../../contract/chat';
+import type { LocalText } from '../../../core/forms';
+import { URGENCIES } from '../../../core/tickets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
+import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import classes from '../Workshop.module.css';
 
+type Read = ChatFormSettings & {
+  services: { id: string; title: LocalText; notInChat: LocalText | null }[];
+};
+type Presets = ChatFormSettings['presets'];
 const FIELDS = ['requester', 'service', 'team', 'assignee', 'urgency'] as const;
 
-function Settings({ settings }: { settings: ChatFormSettings }) {
-  const { t } = useWords();
+/** What stands in the form before anybody has chosen. */
+function PresetsOf({
+  presets,
+  services,
+  onChange,
+}: {
+  presets: Presets;
+  services: Read['services'];
+  onChange(presets: Presets): void;
+}) {
+  const { t, local } = useWords();
+  const { data: teams = [] } = useTeams();
+  const choices = {
+    service: services.map(({ id, title }) => ({ value: id, label: local(title) })),
+    team: teams
+      .filter(({ isConfidential }) => !isConfidential)
+      .map(({ id, name }) => ({ value: id, label: local(name) })),
+    urgency: URGENCIES.map((value) => ({ value, label: t(`urgencies/${value}`) })),
+  };
+  return (
+    <Fieldset legend={t('rooms/setUp/presets')}>
+      <Stack gap="xs">
+        {(['service', 'team', 'urgency'] as const).map((name) => (
+          <Select
+            key={name}
+            clearable
+            searchable
+            label={t(`rooms/setUp/preset/${name}`)}
+            placeholder={t('rooms/setUp/noPreset')}
+            data={choices[name]}
+            value={presets[name]}
+            onChange={(value) => onChange({ ...presets, [name]: value })}
+          />
+        ))}
+      </Stack>
+    </Fieldset>
+  );
+}
+
+function Settings({ settings: { services, ...settings } }: { settings: Read }) {
+  const { t, local } = useWords();
   const client = useQueryClient();
   const [wanted, setWanted] = useState(settings);
+  const unfit = services.filter(({ notInChat }) => notInChat !== null);
   const save = useMutation({
     mutationFn: () => call(api.chat.saveSettings, { body: wanted }),
     onSuccess: () => notifications.show({ message: t('rooms/saved') }),
@@ -59,6 +106,30 @@ function Settings({ settings }: { settings: ChatFormSettings }) {
           ))}
         </Group>
       </Checkbox.Group>
+      <PresetsOf
+        presets={wanted.presets}
+        services={services}
+        onChange={(presets) => setWanted({ ...wanted, presets })}
+      />
+      <MultiSelect
+        searchable
+        label={t('rooms/setUp/forms')}
+        description={t('rooms/setUp/formsHelp')}
+        data={services
+          .filter(({ notInChat }) => notInChat === null)
+          .map(({ id, title }) => ({ value: id, label: local(title) }))}
+        value={wanted.formServiceIds}
+        onChange={(formServiceIds) => setWanted({ ...wanted, formServiceIds })}
+      />
+      {unfit.length > 0 && (
+        <p className={classes.lead}>
+          {t('rooms/setUp/notInChat', {
+            services: unfit
+              .map(({ title, notInChat }) => `${local(title)} (${local(notInChat!)})`)
+              .join(', '),
+          })}
+        </p>
+      )}
       <ProblemNote error={save.error} />
       <Group>
         <Button loading={save.isPending} onClick={() => save.mutate()}>
