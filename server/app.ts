@@ -24,7 +24,6 @@ import { figureRoutes } from './figures/routes';
 import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
 import { createErrorHandler } from './http/errors';
-import { createApiDescription } from './http/openapi';
 import { ProblemError } from './http/problems';
 import { refuseOtherSites } from './http/sameSite';
 import { isStream } from './http/streams';
@@ -106,8 +105,13 @@ function healthRoutes(app: Express, listo: Listo): void {
 function createApi(listo: Listo, store: FileStore, live: Live, conversations: ConversationWire): Router {
   const router = Router();
   router.use(refuseOtherSites, express.json({ limit: BODY_LIMIT }), recogniseViewer(listo));
-  const description = JSON.stringify(createApiDescription());
-  router.get('/openapi.json', (_request, response) => void response.type('json').send(description));
+  let description: string | null = null;
+  router.get('/openapi.json', async (_request, response) => {
+    // Made when it is first asked for: it takes as long as a good part of a start, and few ask.
+    const { createApiDescription } = await import('./http/openapi');
+    description ??= JSON.stringify(createApiDescription());
+    response.type('json').send(description);
+  });
   router.get('/live', async (request, response) => {
     if (!request.viewer) throw new ProblemError('notSignedIn');
     const lastSeen = Number(request.get('Last-Event-ID') ?? request.query.after);

@@ -1,4 +1,3 @@
-import { fileTypeFromFile } from 'file-type';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
 import { FILE_TYPES } from '../../contract/names';
@@ -31,6 +30,7 @@ async function isText(file: string): Promise<boolean> {
  * signature of its own, so it is taken only under a text file's ending.
  */
 export async function detectType(file: string, name: string): Promise<string | null> {
+  const { fileTypeFromFile } = await import('file-type');
   const detected = await fileTypeFromFile(file);
   if (detected) return detected.mime in FILE_TYPES ? detected.mime : null;
   const asText = TEXT_ENDINGS[path.extname(name).toLowerCase()];

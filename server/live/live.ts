@@ -9,7 +9,7 @@ import { findGuarded, type Guarded } from '../tickets/guard';
 
 const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
-const AT_ONCE = 50;
+const AT_ONCE = 250;
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 
@@ -46,6 +46,9 @@ export class Live {
 
   /** Adds a browser, catching it up from the last position that it saw. */
   async join(viewer: Viewer, response: Response, lastSeen: number | null): Promise<void> {
+    // It ends with its connection, so that nothing has to say how long each piece is.
+    response.useChunkedEncodingByDefault = false;
+    response.shouldKeepAlive = false;
     response.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
@@ -135,10 +138,16 @@ export class Live {
       const payload = `id: ${position}\ndata: ${JSON.stringify(event)}\n\n`;
       return { entry, payload, found: ticketNumber === null ? null : (tickets.get(ticketNumber) ?? null) };
     });
+    // What several learn is put together once.
+    const pieces = new Map<string, Buffer>();
     for (let i = 0; i < listeners.length; i += AT_ONCE) {
       for (const { rights, response } of listeners.slice(i, i + AT_ONCE)) {
         const learned = news.filter(({ entry, found }) => mayLearn(rights, entry, found));
-        if (learned.length > 0) response.write(learned.map(({ payload }) => payload).join(''));
+        if (learned.length === 0) continue;
+        const which = learned.map(({ entry }) => entry.position).join();
+        const piece = pieces.get(which) ?? Buffer.from(learned.map(({ payload }) => payload).join(''));
+        pieces.set(which, piece);
+        response.write(piece);
       }
       // They go out while the next ones are written, and others are answered in between.
       if (i + AT_ONCE < listeners.length) await setImmediate();
