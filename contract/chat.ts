@@ -55,11 +55,16 @@ const noticeFields = {
   teamId: idSchema.nullable(),
   roomId: idSchema.nullable(),
   personId: idSchema.nullable(),
+  /** To each member of a team, or of one of its groups. */
+  toTeamId: idSchema.nullable().default(null),
+  toGroupId: idSchema.nullable().default(null),
   words: textSchema(1000),
 };
 const noticeSchema = z.object({
   ...noticeFields,
   ...{ id: idSchema, isOn: z.boolean(), triedAt: instantSchema.nullable(), version: z.number().int() },
+  /** The name of the one it goes to, where that is a person. */
+  person: z.string().nullable(),
 });
 export type ChatNotice = z.infer<typeof noticeSchema>;
 

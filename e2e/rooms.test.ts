@@ -55,6 +55,20 @@ test('the team’s room: a card comes by itself, is taken there and on the board
   await see(rui, 'Rui Bastos\n');
   await see(rui, 'Firmware, again');
   expect(await tomas.evaluate(() => document.body.innerText)).not.toContain('Firmware, again');
+  // What stands on the board is changed where it stands.
+  const number = await rui.$$eval('aside li a', (links) =>
+    links
+      .find(({ innerText }) => innerText.includes('Kiosk 8'))!
+      .href.split('/')
+      .at(-1)!,
+  );
+  const priority = `button[aria-label^="Priority of ${number}"]`;
+  await rui.locator(priority).click();
+  await click(rui, 'Priority', 'combobox');
+  await click(rui, 'P4', 'option');
+  await type(rui, 'Why?', 'It is a spare one');
+  await click(rui, 'Save');
+  await rui.locator(`${priority}[aria-label$=": P4"]`).wait();
   expect(await listBarriersInBoth(rui)).toEqual([]);
 });
 
@@ -69,11 +83,32 @@ test('what happens to one’s ticket comes in direct talk; the assistant answers
   expect(await listBarriersInBoth(tomas)).toEqual([]);
 });
 
+test('a service’s own form is filled in in chat, where the administrator says so', async () => {
+  const helder = await browser.open('helder', '/workshop/chat');
+  await click(helder, 'Services whose own form is filled in in chat', 'combobox');
+  await click(helder, 'A list or report', 'option');
+  await helder.keyboard.press('Escape');
+  await click(helder, 'Save');
+  await see(helder, 'Saved.');
+  const ines = await browser.open('ines', '/rooms/alder');
+  await say(ines, 'I need the sales of last week as a list');
+  await see(ines, 'I need the sales of last week');
+  await ines.locator('ol > li:last-of-type button[aria-label^="Choose what"]').click();
+  await click(ines, 'Make a ticket of this');
+  await see(ines, /guessed/);
+  await click(ines, 'What it is', 'combobox');
+  await click(ines, 'A list or report · request', 'option');
+  await ines.locator('[role="dialog"] button[type="submit"]').click();
+  await see(ines, 'A list or report');
+  await find(ines, 'Title', 'textbox');
+  expect(await listBarriersInBoth(ines)).toEqual([]);
+});
+
 test('an administrator connects rooms, and a message out is tried before it is on', async () => {
   const helder = await browser.open('helder', '/workshop/chat');
   await see(helder, 'the closed room of a team');
   await type(helder, 'Name', 'P1 to the harbour');
-  await click(helder, 'To the room', '');
+  await click(helder, 'a room', 'combobox');
   await click(helder, 'Harbour weather', 'option');
   await click(helder, 'Add');
   await see(helder, 'P1 to the harbour');

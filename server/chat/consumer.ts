@@ -5,7 +5,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatMarkRow, ChatNoticeRow, ChatRoomRow } from './model';
-import { idOf, queueChat } from './queue';
+import { idOf, queueChat, whenTold } from './queue';
 import { findChat } from './signing';
 
 type Around = {
@@ -99,6 +99,17 @@ const NOTICED: Record<NoticeEvent, (entry: JournalRow, ticket: TicketRecord) => 
   done: ({ type }) => type === 'done',
 };
 
+/** The people whom a notice goes to. */
+async function peopleOf(
+  { db }: Listo,
+  tx: Transaction,
+  { personId, toTeamId, toGroupId }: ChatNoticeRow,
+): Promise<string[]> {
+  if (personId !== null) return [personId];
+  const within = { teamId: toTeamId!, ...(toGroupId !== null && { groupId: toGroupId }) };
+  return (await db.tables.members.find(within, { transaction: tx })).map((member) => member.personId);
+}
+
 async function notice(
   listo: Listo,
   tx: Transaction,
@@ -106,18 +117,21 @@ async function notice(
   ticket: TicketRecord,
   { notices }: Around,
 ): Promise<void> {
-  for (const { id, event, teamId, roomId, personId } of notices)
-    if (
-      (teamId === null || teamId === ticket.teamId) &&
-      !ticket.isConfidential &&
-      NOTICED[event](entry, ticket)
-    )
-      await queueChat(
-        listo,
-        tx,
-        { do: 'notice', noticeId: id, isTrial: false },
-        { ticketNumber: ticket.number, id: idOf('n', `${entry.id}-${id}`), roomId, personId },
-      );
+  for (const each of notices) {
+    const isMeant = each.teamId === null || each.teamId === ticket.teamId;
+    if (!isMeant || ticket.isConfidential || !NOTICED[each.event](entry, ticket)) continue;
+    const body = { do: 'notice', noticeId: each.id, isTrial: false } as const;
+    if (each.roomId !== null) {
+      const id = idOf('n', `${entry.id}-${each.id}`);
+      await queueChat(listo, tx, body, { ticketNumber: ticket.number, id, roomId: each.roomId });
+      continue;
+    }
+    for (const personId of await peopleOf(listo, tx, each)) {
+      const nextAt = await whenTold(listo, tx, personId);
+      if (nextAt !== null)
+        await queueChat(listo, tx, body, { ticketNumber: ticket.number, personId, nextAt });
+    }
+  }
 }
 
 /** What follows from the journal in chat: cards, what is said in their threads, and notices. */

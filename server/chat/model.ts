@@ -93,6 +93,8 @@ export type ChatNoticeRow = {
   teamId: string | null;
   roomId: string | null;
   personId: string | null;
+  toTeamId: string | null;
+  toGroupId: string | null;
   words: string;
   isOn: boolean;
   triedAt: number | null;
@@ -150,6 +152,7 @@ export function createChatTables(sequelize: Sequelize) {
     ),
     chatNotices: new Table<ChatNoticeRow>(sequelize, 'chat_notices', {
       ...{ id, name: text(120), event: text(12), teamId: id, roomId: id, personId: id },
+      ...{ toTeamId: id, toGroupId: id },
       ...{ words: text(1000), isOn: flag, triedAt: instant, version: integer },
     }),
   };

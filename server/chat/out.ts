@@ -180,13 +180,13 @@ async function sendNotice(sending: Sending, noticeId: string, isTrial: boolean):
   const notice = await tables.chatNotices.findOne({ id: noticeId });
   const ticket = await findTicket(sending);
   if (!notice || (!ticket && !isTrial) || ticket?.isConfidential) return 'nowhere';
-  const chatId = notice.personId === null ? null : await findChatId(listo, chat, notice.personId);
-  if (notice.roomId === null && chatId === null) return 'nowhere';
+  const chatId = row.personId === null ? null : await findChatId(listo, chat, row.personId);
+  if (row.roomId === null && chatId === null) return 'nowhere';
   const words = writeNotice(notice.words, await noticeFacts(listo, ticket));
   const link = ticket ? ` ${linkTo(listo, ticket.number, 'card')}` : '';
   await chat.post({
     key: row.id,
-    ...(notice.roomId !== null ? { roomId: notice.roomId } : { personId: chatId! }),
+    ...(row.roomId !== null ? { roomId: row.roomId } : { personId: chatId! }),
     text: `${isTrial ? say('trial', 'en', { words }) : words}${link}`,
   });
   return 'sent';

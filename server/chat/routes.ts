@@ -7,6 +7,7 @@ import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
+import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from '../tickets/rows';
 import { visibleTo } from '../tickets/visibility';
@@ -167,7 +168,12 @@ export const chatRoutes: Routes = (router, listo) => {
 
   serve(router, chat.notices, async ({ viewer }) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
-    return tables.chatNotices.find({}, { order: ['name'] });
+    const notices = await tables.chatNotices.find({}, { order: ['name'] });
+    const names = await readNames(
+      listo,
+      notices.map(({ personId }) => personId),
+    );
+    return notices.map((notice) => ({ ...notice, person: names.get(notice.personId ?? '') ?? null }));
   });
 
   serve(router, chat.addNotice, async ({ viewer, actor, body }) => {
@@ -177,7 +183,13 @@ export const chatRoutes: Routes = (router, listo) => {
       throw new ProblemError('unknownBlank', {
         fields: unknown.map((field) => ({ field, code: 'unknown' })),
       });
-    if ((body.roomId === null) === (body.personId === null)) throw refuse('roomId', 'missing');
+    if ([body.roomId, body.personId, body.toTeamId].filter((to) => to !== null).length !== 1)
+      throw refuse('roomId', 'missing');
+    if (
+      body.toGroupId !== null &&
+      !(await tables.groups.findOne({ id: body.toGroupId, teamId: body.toTeamId ?? '' }))
+    )
+      throw refuse('toGroupId', 'notAChoice');
     return change(listo, actor, async (tx) => {
       const id = nanoid(12);
       await tables.chatNotices.insert({ ...body, id, isOn: false, triedAt: null, version: 1 }, tx);
@@ -198,7 +210,12 @@ export const chatRoutes: Routes = (router, listo) => {
         listo,
         tx,
         { do: 'notice', noticeId: id, isTrial: true },
-        { ticketNumber: latest?.number ?? null, roomId: row.roomId, personId: row.personId },
+        {
+          ticketNumber: latest?.number ?? null,
+          roomId: row.roomId,
+          // A whole team is not troubled by a trial: who tries it sees it.
+          personId: row.toTeamId === null ? row.personId : viewer.id,
+        },
       );
       await tables.chatNotices.update({ id }, { triedAt: listo.clock.now() }, tx);
       return OK;

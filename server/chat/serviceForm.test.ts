@@ -140,3 +140,29 @@ test('a message out says nothing of what is the team’s alone', async () => {
   expect(text).not.toContain('TEAM ONLY');
   expect(textsOf(await chat.ticketOf(number, 'rui')).join()).toContain('TEAM ONLY');
 });
+
+test('a message out goes to each of a group, in direct talk; its trial to the one who tries it', async () => {
+  const helder = await chat.app.as('helder');
+  const notice = {
+    ...{ name: 'Bridge', event: 'newTicket', teamId: 'onboard', roomId: null, personId: null },
+    ...{ toTeamId: 'onboard', words: 'Group news: {title}' },
+  };
+  const refused = await helder.call('POST', '/chat/notices', { ...notice, toGroupId: 'apps-roster' });
+  expect(refused).toMatchObject({ status: 422, body: { fields: [{ field: 'toGroupId' }] } });
+  const { db } = chat.app.listo;
+  const [group] = await db.select<{ id: string; members: string }>(
+    "SELECT groupId AS id, GROUP_CONCAT(personId ORDER BY personId) AS members FROM team_members WHERE teamId = 'onboard' AND groupId IS NOT NULL GROUP BY groupId ORDER BY COUNT(*) LIMIT 1",
+  );
+  const made = await helder.call('POST', '/chat/notices', { ...notice, toGroupId: group!.id });
+  const { id } = made.body as { id: string };
+  await helder.call('POST', `/chat/notices/${id}/trials`);
+  const own = await chat.rooms('helder');
+  await own.sees(await own.listoRoom(), ({ text }) => text.includes('Group news'));
+  await helder.call('PUT', `/chat/notices/${id}/state`, { isOn: true });
+  const number = await chat.fromPortal('Kiosk 14 frozen');
+  const queued = await until(
+    () => db.tables.chatOut.find({ kind: 'notice', ticketNumber: number }),
+    (rows) => rows.length > 0,
+  );
+  expect(queued.map(({ personId }) => personId).sort()).toEqual(group!.members.split(','));
+});

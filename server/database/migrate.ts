@@ -16,6 +16,7 @@ import { up as assistant } from './migrations/0013-assistant';
 import { up as chat } from './migrations/0014-chat';
 import { up as conversations } from './migrations/0015-conversations';
 import { up as targetVersions } from './migrations/0016-target-versions';
+import { up as noticeGroups } from './migrations/0017-notice-groups';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -36,6 +37,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0014-chat', up: chat },
       { name: '0015-conversations', up: conversations },
       { name: '0016-target-versions', up: targetVersions },
+      { name: '0017-notice-groups', up: noticeGroups },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

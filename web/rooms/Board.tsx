@@ -57,53 +57,48 @@ function Moves({ row, onClose }: { row: TicketRow; onClose(): void }) {
 
 const EDITORS = { priority: PriorityEditor, who: WhoEditor, state: Moves };
 
-/** A ticket of the team: what stands there is changed where it stands. */
+/** Something of a ticket that is changed where it stands. */
+function Changed({ row, value, text }: { row: TicketRow; value: Value; text: string }) {
+  const { t } = useWords();
+  const [isOpen, setOpen] = useState(false);
+  const Editor = EDITORS[value];
+  const name = t('rooms/change', { what: t(`rooms/values/${value}`), number: row.number });
+  return (
+    <Popover opened={isOpen} onChange={setOpen} width={320} withinPortal position="right-start" trapFocus>
+      <Popover.Target>
+        <button
+          type="button"
+          className={classes.whose}
+          aria-label={`${name}: ${text}`}
+          onClick={() => setOpen(!isOpen)}
+        >
+          {text}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown aria-label={name}>
+        <Editor row={row} onClose={() => setOpen(false)} />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** A ticket of the team: what can be done with it, here. */
 function Row({ row }: { row: TicketRow }) {
   const { t } = useWords();
-  const [edited, setEdited] = useState<Value | null>(null);
-  const close = (): void => setEdited(null);
   const due = row.clocks.flatMap(({ state, dueAt }) =>
     state === 'running' && dueAt !== null ? [dueAt] : [],
   );
-  const whose = row.assignee?.name ?? t('rooms/nobody');
-  const shown: { value: Value; text: string }[] = [
-    { value: 'priority', text: row.priority },
-    { value: 'who', text: whose },
-    { value: 'state', text: t(`states/${row.state}`) },
-  ];
-  const Editor = edited === null ? null : EDITORS[edited];
   return (
     <li>
       <Link to={`/desk/everything/${row.number}`}>
         <bdi>{row.title}</bdi>
       </Link>
-      <Popover
-        opened={edited !== null}
-        onChange={(opened) => !opened && close()}
-        width={320}
-        withinPortal
-        position="right-start"
-        trapFocus
-      >
-        <Popover.Target>
-          <p>
-            {shown.map(({ value, text }) => (
-              <button
-                key={value}
-                type="button"
-                className={classes.whose}
-                aria-label={`${t('rooms/change', { what: t(`rooms/values/${value}`), number: row.number })}: ${text}`}
-                aria-expanded={edited === value}
-                onClick={() => setEdited(edited === value ? null : value)}
-              >
-                {text}
-              </button>
-            ))}
-            {row.state !== 'held' && due.length > 0 && <Due dueAt={Math.min(...due)} />}
-          </p>
-        </Popover.Target>
-        <Popover.Dropdown>{Editor && <Editor row={row} onClose={close} />}</Popover.Dropdown>
-      </Popover>
+      <p className={classes.values}>
+        <Changed row={row} value="priority" text={row.priority} />
+        <Changed row={row} value="who" text={row.assignee?.name ?? t('rooms/nobody')} />
+        <Changed row={row} value="state" text={t(`states/${row.state}`)} />
+        {row.state !== 'held' && due.length > 0 && <Due dueAt={Math.min(...due)} />}
+      </p>
     </li>
   );
 }

@@ -13,9 +13,6 @@ type Name = keyof typeof botSchemas;
 type Asked<N extends Name> = z.output<(typeof botSchemas)[N]>;
 type Refusal = { status: number; error: string };
 
-/** How often a person's room is looked for while others open it too. */
-const ROOM_TRIES = 5;
-
 const isRefusal = (answer: object): answer is Refusal => 'status' in answer;
 
 /** What the one connected may ask of the workplace chat: each request signed with the shared secret. */
@@ -30,24 +27,19 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
       if (known) return { id, roomId: known.roomId };
       if (personId !== undefined && !(await tables.roomPeople.findOne({ id: personId })))
         return { status: 404, error: 'no such person' };
-      for (let tries = 1; ; tries++) {
-        try {
-          return await transaction(async (tx) => {
-            const room =
-              personId === undefined
-                ? await tables.rooms.findOne({ id: roomId ?? '' }, tx)
-                : await openDirect(listo, tx, [personId], { withListo: true });
-            if (!room) return { status: 404, error: 'no such room' };
-            await sayIn(listo, tx, room, { ...message, id, roomId: room.id });
-            return { id, roomId: room.id };
-          });
-        } catch (error) {
-          if (!isDuplicate(error)) throw error;
-          const said = await tables.roomMessages.findOne({ id });
-          if (said) return { id, roomId: said.roomId };
-          // Not the message was there already: another one has just opened the person's room.
-          if (tries === ROOM_TRIES) throw error;
-        }
+      try {
+        return await transaction(async (tx) => {
+          const room =
+            personId === undefined
+              ? await tables.rooms.findOne({ id: roomId ?? '' }, tx)
+              : await openDirect(listo, tx, [personId], { withListo: true });
+          if (!room) return { status: 404, error: 'no such room' };
+          await sayIn(listo, tx, room, { ...message, id, roomId: room.id });
+          return { id, roomId: room.id };
+        });
+      } catch (error) {
+        if (!isDuplicate(error)) throw error;
+        return { id, roomId: (await tables.roomMessages.findOne({ id }))!.roomId };
       }
     },
     async update({ messageId, ...changes }) {

@@ -161,9 +161,11 @@ export async function openDirect(
     },
     ...{ hasListo: withListo, toldSeq: 0, createdAt: listo.clock.now() },
   };
-  await tables.rooms.insert(room, tx);
-  for (const personId of new Set(ids)) await admit(listo, tx, room, personId);
-  return room;
+  // Who opens it at the same moment comes into the same one.
+  await tables.rooms.insertAll([room], tx, { updates: ['pair'] });
+  const opened = (await tables.rooms.findOne({ pair }, tx, true))!;
+  if (opened.id === room.id) for (const personId of new Set(ids)) await admit(listo, tx, room, personId);
+  return opened;
 }
 
 /** Those who are called by name in an open room, and are not in it, come in. */

@@ -8,6 +8,7 @@ import { api } from '../../api/endpoints';
 import { useTeams } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
+import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
 import classes from '../Workshop.module.css';
 import { useChatRooms } from './Connections';
@@ -34,6 +35,14 @@ function Notice({ notice }: { notice: ChatNotice }) {
   });
   const remove = useMutation({ mutationFn: () => call(api.chat.removeNotice, { params }), onSettled: renew });
   const team = teams.find(({ id }) => id === notice.teamId);
+  const toTeam = teams.find(({ id }) => id === notice.toTeamId);
+  const toGroup = toTeam?.groups.find(({ id }) => id === notice.toGroupId);
+  const to =
+    toTeam && toGroup
+      ? `${local(toTeam.name)} · ${toGroup.name}`
+      : toTeam
+        ? local(toTeam.name)
+        : (notice.person ?? rooms.find(({ roomId }) => roomId === notice.roomId)?.name);
   return (
     <Table.Tr>
       <Table.Td>
@@ -44,9 +53,7 @@ function Notice({ notice }: { notice: ChatNotice }) {
       </Table.Td>
       <Table.Td>
         <bdi>{notice.words}</bdi>
-        <small className={classes.small}>
-          {t('rooms/setUp/toRoom')} {rooms.find(({ roomId }) => roomId === notice.roomId)?.name}
-        </small>
+        <small className={classes.small}>{t('rooms/setUp/sentTo', { to })}</small>
       </Table.Td>
       <Table.Td>
         <Group gap="xs" justify="flex-end" wrap="nowrap">
@@ -77,7 +84,10 @@ const EMPTY = {
   name: '',
   event: 'newTicket' as NoticeEvent,
   teamId: '',
-  roomId: '',
+  kind: 'room' as 'room' | 'person' | 'team',
+  to: '',
+  /** The person’s name, where it is one. */
+  toName: '',
   words: '{priority} {number} {title}, {requester}',
 };
 
@@ -90,11 +100,22 @@ function NewNotice() {
   const add = useMutation({
     mutationFn: () =>
       call(api.chat.addNotice, {
-        body: { ...draft, teamId: draft.teamId || null, roomId: draft.roomId || null, personId: null },
+        body: {
+          ...{ name: draft.name, event: draft.event, words: draft.words, teamId: draft.teamId || null },
+          roomId: draft.kind === 'room' ? draft.to : null,
+          personId: draft.kind === 'person' ? draft.to : null,
+          toTeamId: draft.kind === 'team' ? draft.to.split('/')[0]! : null,
+          toGroupId: draft.kind === 'team' ? (draft.to.split('/')[1] ?? null) : null,
+        },
       }),
     onSuccess: clear,
     onSettled: renew,
   });
+  const inRooms = rooms.map(({ roomId, name }) => ({ value: roomId, label: name }));
+  const inTeams = teams.flatMap(({ id, name, groups }) => [
+    { value: id, label: local(name) },
+    ...groups.map((group) => ({ value: `${id}/${group.id}`, label: `${local(name)} · ${group.name}` })),
+  ]);
   const set = (change: Partial<typeof EMPTY>): void => setDraft({ ...draft, ...change });
   return (
     <form
@@ -127,11 +148,30 @@ function NewNotice() {
           onChange={(value) => set({ teamId: value ?? '' })}
         />
         <Select
-          label={t('rooms/setUp/toRoom')}
-          data={rooms.map(({ roomId, name }) => ({ value: roomId, label: name }))}
-          value={draft.roomId || null}
-          onChange={(value) => set({ roomId: value ?? '' })}
+          label={t('rooms/setUp/to')}
+          allowDeselect={false}
+          data={(['room', 'person', 'team'] as const).map((value) => ({
+            value,
+            label: t(`rooms/setUp/toKinds/${value}`),
+          }))}
+          value={draft.kind}
+          onChange={(value) => set({ kind: value as typeof draft.kind, to: '', toName: '' })}
         />
+        {draft.kind === 'person' ? (
+          <PersonPicker
+            label={t('rooms/setUp/toKinds/person')}
+            placeholder={draft.toName}
+            onPick={({ id, name }) => set({ to: id, toName: name })}
+          />
+        ) : (
+          <Select
+            searchable
+            label={t(`rooms/setUp/toKinds/${draft.kind}`)}
+            data={draft.kind === 'room' ? inRooms : inTeams}
+            value={draft.to || null}
+            onChange={(value) => set({ to: value ?? '' })}
+          />
+        )}
       </Group>
       <Textarea
         mt="xs"
@@ -149,7 +189,7 @@ function NewNotice() {
         type="submit"
         variant="default"
         loading={add.isPending}
-        disabled={draft.name.trim() === '' || draft.roomId === ''}
+        disabled={draft.name.trim() === '' || draft.to === ''}
       >
         {t('rooms/setUp/add')}
       </Button>
