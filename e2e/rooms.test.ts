@@ -85,7 +85,7 @@ test('what happens to one’s ticket comes in direct talk; the assistant answers
 
 test('a service’s own form is filled in in chat, where the administrator says so', async () => {
   const helder = await browser.open('helder', '/workshop/chat');
-  await click(helder, 'Services whose own form is filled in in chat', 'combobox');
+  await click(helder, 'Services whose own form is filled in chat', 'combobox');
   await click(helder, 'A list or report', 'option');
   await helder.keyboard.press('Escape');
   await click(helder, 'Save');

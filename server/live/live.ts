@@ -9,7 +9,7 @@ import { findGuarded, type Guarded } from '../tickets/guard';
 
 const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
-const AT_ONCE = 250;
+const AT_ONCE = 500;
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 

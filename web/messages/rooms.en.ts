@@ -107,7 +107,7 @@ export const roomsEn = {
       urgency: 'How urgent',
     },
     noPreset: 'nothing in particular',
-    forms: 'Services whose own form is filled in in chat',
+    forms: 'Services whose own form is filled in chat',
     formsHelp: 'Offered in direct talk with Listo, and where people make tickets of their own words.',
     notInChat: 'Cannot be asked in chat: {{services}}',
     notices: 'Messages out when something happens',
