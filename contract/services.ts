@@ -102,6 +102,7 @@ export const definitionSchema = z.object({
   otherWords: words,
   teamId: z.string().max(40),
   groupId: idSchema.nullable(),
+  ownerId: idSchema.nullable().default(null),
   audience: audienceSchema,
   form: formSchema,
   approvals: z.array(processStepSchema).max(20),

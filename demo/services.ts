@@ -265,13 +265,24 @@ const SERVICES: DemoService[] = [
   },
 ];
 
+/** What some of them are marked by. */
+const ICONS: Record<string, string> = {
+  ...{ 'gate-broken': 'gauge', 'gate-scanner': 'deviceMobile', kiosk: 'deviceDesktop', 'sea-link': 'wifi' },
+  ...{ 'bridge-tablet': 'deviceTablet', roster: 'clock', 'new-starter': 'userPlus', printing: 'printer' },
+  ...{ building: 'tool', 'safety-gear': 'lifebuoy', invoice: 'fileText', 'in-confidence': 'lock' },
+  ...{ badge: 'id', room: 'coffee', cleaning: 'home', expenses: 'coin', supplier: 'truck', spares: 'tool' },
+  ...{ workwear: 'shirt', 'locked-out': 'key', laptop: 'deviceDesktop', loan: 'deviceTablet' },
+  ...{ wifi: 'wifi', radio: 'headset', access: 'shield', report: 'fileText', letter: 'mail' },
+  ...{ 'crew-transfer': 'speedboat', starter: 'userPlus' },
+};
+
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
   return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES].map(
     ({ fields, ...service }, position) => ({
-      ...{ groupId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
+      ...{ groupId: null, ownerId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
       ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },
-      ...{ categoryId: categoryOf(service.id), icon: null, position: position * 10 },
+      ...{ categoryId: categoryOf(service.id), icon: ICONS[service.id] ?? null, position: position * 10 },
       ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
       form: { fields },
       ...service,

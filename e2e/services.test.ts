@@ -28,6 +28,15 @@ test('a service is begun from a ready set, written beside its picture, published
   await type(hanna, 'In one plain sentence, pt', 'Luz vermelha, para a noite.');
   await choose(hanna, 'also …', 'onVessel');
   await see(hanna, 'everyone on a vessel');
+  // Several things can be asked of people at once.
+  await choose(hanna, 'also …', 'condition');
+  await see(hanna, 'whoever fits:');
+  await hanna.locator('select:has(option[value=""]:checked):has(option[value="vessel"])').fill('vessel');
+  await hanna.locator('select:has(option[value="vessel"]:checked)').wait();
+  await choose(hanna, 'Its sign', 'bolt');
+  await type(hanna, 'Who answers for it', 'Helge');
+  await hanna.locator('[role="option"]').click();
+  await see(hanna, /Who answers for it: Helge/);
   // The picture beside it follows; its questions are answered as the employee will answer them.
   await see(hanna, 'What would you like to know?');
   await click(hanna, 'Change “What would you like to know?”');

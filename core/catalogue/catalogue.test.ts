@@ -41,7 +41,15 @@ test.each<[string, Parameters<typeof isInAudience>[0], boolean, boolean]>([
 });
 
 const good: ServiceDefinition = {
-  ...{ kind: 'request', place: 'desk', categoryId: null, icon: null, otherWords: said(''), groupId: null },
+  ...{
+    kind: 'request',
+    place: 'desk',
+    categoryId: null,
+    icon: null,
+    otherWords: said(''),
+    ownerId: null,
+    groupId: null,
+  },
   ...{ title: said('Tablet'), description: said('For the bridge'), teamId: 'onboard', audience: [] },
   form: { fields: [{ name: 'vessel', kind: 'text', label: said('Which?'), needed: true }] },
   approvals: [],

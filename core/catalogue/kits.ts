@@ -70,7 +70,7 @@ export function fromKit(name: KitName, teamId: string, title: LocalText): Servic
   const kit = structuredClone(SERVICE_KITS[name]) as unknown as Kit;
   return {
     ...{ place: 'desk', categoryId: null, icon: null, title, description: t('', ''), otherWords: t('', '') },
-    ...{ teamId, groupId: null, audience: [], fallbackApproverId: null, cost: null },
+    ...{ teamId, groupId: null, ownerId: null, audience: [], fallbackApproverId: null, cost: null },
     ...{ impact: 'person', urgency: 'canWait', stateWords: {}, articleLabels: null },
     ...kit,
   };

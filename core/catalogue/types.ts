@@ -17,6 +17,8 @@ export type ServiceDefinition<Place extends string = string> = {
   otherWords: LocalText;
   teamId: string;
   groupId: string | null;
+  /** Who answers for it; null: who leads its team. */
+  ownerId: string | null;
   audience: Audience;
   form: FormDefinition;
   /** Who must agree before anyone works on it, one step after the other. */

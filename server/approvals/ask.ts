@@ -38,6 +38,35 @@ async function readLine(listo: Listo, tx: Transaction, ids: string[]): Promise<L
   );
 }
 
+/**
+ * Whose the service, the cost centre and the thing are of which is asked: a service is its owner's, else its team's first
+ * lead's; a cost centre is of the one in it whose manager is outside it (common practice); a thing of whom it was given to.
+ */
+async function readOwners(
+  { db }: Listo,
+  tx: Transaction,
+  refs: ApproverRef[],
+  { service, costCentre, asset }: Asked,
+): Promise<Directory['owners']> {
+  const owners: Directory['owners'] = { service: {}, costCentre: {}, asset: {} };
+  const sources = {
+    service: `SELECT COALESCE(s.ownerId, (SELECT MIN(m.personId) FROM team_members m WHERE m.teamId = s.teamId AND m.role = 'lead')) AS id
+      FROM services s WHERE s.id = :key`,
+    costCentre: `SELECT MIN(p.id) AS id FROM people p LEFT JOIN people m ON m.id = p.managerId
+      WHERE p.costCentre = :key AND p.leftAt IS NULL AND (m.id IS NULL OR m.costCentre <> p.costCentre)`,
+    asset: 'SELECT ownerId AS id FROM assets WHERE id = :key',
+  };
+  const keys = { service, costCentre, asset };
+  for (const ref of refs) {
+    if (!('ownerOf' in ref)) continue;
+    const key = keys[ref.ownerOf];
+    if (key === undefined) continue;
+    const [row] = await db.select<{ id: string | null }>(sources[ref.ownerOf], { key }, tx);
+    if (row?.id) owners[ref.ownerOf][key] = row.id;
+  }
+  return owners;
+}
+
 /** The people, teams and owners that approvers are found in. */
 async function readDirectory(
   listo: Listo,
@@ -67,7 +96,9 @@ async function readDirectory(
     fallback = administrator?.id ?? null;
   }
   const named = refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
+  const owners = await readOwners(listo, tx, refs, asked);
   const ids = [
+    ...Object.values(owners).flatMap((byKey: Record<string, string>) => Object.values(byKey)),
     ...[asked.requester, asked.recipient, ...named],
     ...members.map(({ personId }) => personId),
     ...absences.flatMap(({ delegate }) => delegate ?? []),
@@ -84,7 +115,7 @@ async function readDirectory(
       ]),
     ),
     teams,
-    owners: { service: {}, costCentre: {}, asset: {} },
+    owners,
     fallback: fallback === null ? {} : { [asked.service]: fallback },
   };
 }
@@ -123,6 +154,25 @@ async function resolveRefs(
   return resolved;
 }
 
+/** The cost centre and the thing that a ticket is about, where somebody's say hangs on them. */
+async function readSubject(
+  { db }: Listo,
+  tx: Transaction,
+  { answers, requesterId }: TicketRecord,
+  refs: StepApproverRef[],
+): Promise<Pick<Asked, 'costCentre' | 'asset'>> {
+  if (!refs.some((ref) => 'ownerOf' in ref && ref.ownerOf !== 'service')) return {};
+  const recipient = await db.tables.people.findOne({ id: requesterId }, tx);
+  const chosen = Object.values(answers).flatMap((value) =>
+    value !== null && typeof value === 'object' && 'id' in value ? [value.id] : [],
+  );
+  const [thing] = chosen.length === 0 ? [] : await db.tables.assets.find({ id: chosen }, { transaction: tx });
+  return {
+    ...(recipient && { costCentre: recipient.costCentre }),
+    ...(thing && { asset: thing.id }),
+  };
+}
+
 /** What an approval asks of whom, whether before the work or as a step of a plan. */
 export type ApprovalOf = Pick<ProcessStep, 'name' | 'refs' | 'needs' | 'declineBy' | 'silence'>;
 /** Where an approval stands: in the process before the work, or in the plan. */
@@ -141,6 +191,7 @@ export async function findTicketVoters(
     requester: ticket.raisedById ?? ticket.requesterId,
     recipient: ticket.requesterId,
     service: ticket.serviceId,
+    ...(await readSubject(listo, tx, ticket, wanted)),
   };
   const refs = await resolveRefs(listo, tx, ticket, wanted);
   const absences = await readAbsences(listo, tx, now);

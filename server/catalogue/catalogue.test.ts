@@ -328,3 +328,38 @@ test('silence reminds as often as was set, and may stand for a yes', async () =>
   );
   expect(ticket.approvals[0]).toMatchObject({ outcome: 'approved', asks: [{ decision: 'approve' }] });
 });
+
+test('owners agree: who answers for the service, for the cost centre, and whose the thing is', async () => {
+  const { db } = app.listo;
+  const agreed = { needs: { kind: 'all' }, declineBy: 'any' };
+  const name = { en: 'Its owners agree', pt: 'Os donos concordam' };
+  const device = {
+    ...{ name: 'device', kind: 'asset', needed: true },
+    label: { en: 'Which device?', pt: 'Que aparelho?' },
+  };
+  const refs = (['service', 'costCentre', 'asset'] as const).map((ownerOf) => ({ ownerOf }));
+  const definition = { approvals: [{ ...agreed, name, refs }], form: { fields: [device] } };
+  expect((await save('report', { ...definition, ownerId: 'clara' }, helder!)).status).toBe(200);
+  expect((await publish('report', helder!)).status).toBe(200);
+  await db.tables.assets.insert({
+    ...{ id: 'lens-1', kind: 'lens', name: 'Lens 1', ownerId: 'lena', siteId: null, department: null },
+  });
+  const asked = async (): Promise<string[]> => {
+    const { number } = (await send(tomas!, 'report', { device: { id: 'lens-1', name: '' } })).body as {
+      number: number;
+    };
+    const rows = await db.tables.asks.find({ ticketNumber: number });
+    return rows.map(({ voterId, reason }) => `${reason}: ${voterId}`).sort();
+  };
+  // Of those who work here he heads his cost centre himself, and nobody decides their own: it goes one up.
+  expect(await asked()).toEqual(['oneUp: ana', 'owner: clara', 'owner: lena']);
+  const { costCentre } = (await db.tables.people.findOne({ id: 'tomas' }))!;
+  await db.tables.people.update({ id: 'rui' }, { costCentre, managerId: null });
+  await db.tables.people.update({ id: 'tomas' }, { managerId: 'rui' });
+  expect(await asked()).toEqual(['owner: clara', 'owner: lena', 'owner: rui']);
+  // Nobody said: who leads its team answers for it.
+  await save('report', { ...definition, ownerId: null }, helder!);
+  await publish('report', helder!);
+  const [lead] = await db.tables.members.find({ teamId: 'apps', role: 'lead' }, { order: ['personId'] });
+  expect(await asked()).toContain(`owner: ${lead!.personId}`);
+});

@@ -61,6 +61,7 @@ const DEFINITION_COLUMNS = {
   otherWords: json,
   teamId: id,
   groupId: id,
+  ownerId: id,
   audience: json,
   form: json,
   approvals: json,

@@ -16,7 +16,7 @@ import { up as assistant } from './migrations/0013-assistant';
 import { up as chat } from './migrations/0014-chat';
 import { up as conversations } from './migrations/0015-conversations';
 import { up as targetVersions } from './migrations/0016-target-versions';
-import { up as noticeGroups } from './migrations/0017-notice-groups';
+import { up as groupsAndOwners } from './migrations/0017-groups-and-owners';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -37,7 +37,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0014-chat', up: chat },
       { name: '0015-conversations', up: conversations },
       { name: '0016-target-versions', up: targetVersions },
-      { name: '0017-notice-groups', up: noticeGroups },
+      { name: '0017-groups-and-owners', up: groupsAndOwners },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -5,6 +5,7 @@ import { Passage } from '../../knowledge/Passage';
 import { useFoundArticles } from '../../knowledge/useKnowledge';
 import { useWords } from '../../messages/useWords';
 import classes from './Home.module.css';
+import { ServiceIcon } from '../../ui/ServiceIcon';
 import { useServiceLine } from './useServiceLine';
 
 const ARTICLES_SHOWN = 4;
@@ -41,7 +42,9 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
         {data && services.length === 0 && <p className={classes.quiet}>{t('ask/nothingFits')}</p>}
         {services.map((service) => (
           <Link key={service.id} className={classes.found} to={`/ask/services/${service.id}?${suffix}`}>
-            <strong>{local(service.title)}</strong>
+            <strong>
+              <ServiceIcon name={service.icon} /> {local(service.title)}
+            </strong>
             <small>{lineOf(service)}</small>
           </Link>
         ))}

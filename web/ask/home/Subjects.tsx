@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import type { Category, ServiceCard } from '../../../contract/catalogue';
 import { useCategories, useServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
+import { ServiceIcon } from '../../ui/ServiceIcon';
 import classes from './Home.module.css';
 
 type Props = { categories: Category[]; services: ServiceCard[]; parentId: string | null; suffix: string };
@@ -23,9 +24,11 @@ function Branch({ categories, services, parentId, suffix }: Props) {
     <ul className={classes.branch}>
       {services
         .filter(({ categoryId }) => parentId !== null && categoryId === parentId)
-        .map(({ id, title }) => (
+        .map(({ id, title, icon }) => (
           <li key={id}>
-            <Link to={`/ask/services/${id}${suffix}`}>{local(title)}</Link>
+            <Link to={`/ask/services/${id}${suffix}`}>
+              <ServiceIcon name={icon} size={15} /> {local(title)}
+            </Link>
           </li>
         ))}
       {own.map(({ id, name }) => (

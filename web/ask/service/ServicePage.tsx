@@ -15,6 +15,7 @@ import { useServiceLine } from '../home/useServiceLine';
 import { FieldInput, FieldLabel } from '../../form/FieldInput';
 import { Fitting } from './Fitting';
 import classes from './ServicePage.module.css';
+import { ServiceIcon } from '../../ui/ServiceIcon';
 import { useServiceForm, type Like } from './useServiceForm';
 
 function ServiceForm({ service, like }: { service: Service; like: Like | null }) {
@@ -60,7 +61,9 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
   return (
     <div className={classes.page}>
       <Link to="/ask">{t('common/back')}</Link>
-      <h1>{local(service.title)}</h1>
+      <h1>
+        <ServiceIcon name={service.icon} size={26} /> {local(service.title)}
+      </h1>
       <p className={classes.lead}>
         {local(service.description)}
         <br />

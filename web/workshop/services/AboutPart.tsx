@@ -4,7 +4,10 @@ import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tic
 import { useCategories, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { BothLanguages } from './BothLanguages';
-import { InlineSelect, InlineText } from '../../ui/Inline';
+import { InlineRemove, InlineSelect, InlineText } from '../../ui/Inline';
+import { PersonPicker } from '../../ui/PersonPicker';
+import { SERVICE_ICONS, ServiceIcon } from '../../ui/ServiceIcon';
+import type { Names } from './ApprovalsPart';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 
@@ -24,11 +27,11 @@ export function useCategoryPaths(): { value: string; label: string }[] {
 }
 
 /** What a service is, who does it, and where it is looked for. */
-export function AboutPart({ definition, isFixed, change }: PartProps) {
+export function AboutPart({ definition, isFixed, change, names, onName }: PartProps & Names) {
   const { t, local } = useWords();
   const { data: teams = [] } = useTeams();
   const categories = useCategoryPaths();
-  const { kind, teamId, groupId, place, categoryId, cost, impact, urgency } = definition;
+  const { kind, teamId, groupId, ownerId, icon, place, categoryId, cost, impact, urgency } = definition;
   const team = teams.find(({ id }) => id === teamId);
   const mine = teams.filter(({ id, mayEdit }) => mayEdit || id === teamId);
   const both = { isFixed };
@@ -133,6 +136,35 @@ export function AboutPart({ definition, isFixed, change }: PartProps) {
         />
         .
       </p>
+      <p className={`${classes.sentence} ${classes.whole}`} style={{ margin: 0 }}>
+        {t('services/about/icon')}:{' '}
+        <InlineSelect
+          {...both}
+          label={t('services/about/icon')}
+          value={icon ?? ''}
+          options={[
+            { value: '', label: t('services/about/noIcon') },
+            ...SERVICE_ICONS.map((value) => ({ value, label: t(`services/icons/${value}`) })),
+          ]}
+          onChange={(value) => change({ icon: value || null })}
+        />{' '}
+        <ServiceIcon name={icon} />. {t('services/about/owner')}:{' '}
+        <strong>
+          {ownerId === null ? t('services/about/ownerOfTeam') : (names.get(ownerId) ?? ownerId)}
+        </strong>
+        {ownerId !== null && !isFixed && (
+          <InlineRemove name={t('services/about/owner')} onRemove={() => change({ ownerId: null })} />
+        )}
+      </p>
+      {!isFixed && (
+        <PersonPicker
+          label={t('services/about/owner')}
+          onPick={({ id, name }) => {
+            onName(id, name);
+            change({ ownerId: id });
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -28,6 +28,7 @@ const NEEDS: Record<string, Needs> = {
   half: { kind: 'percent', percent: 50 },
   count: { kind: 'count', count: 2 },
 };
+const OWNED = ['service', 'costCentre', 'asset'] as const;
 const DAY = /^P(\d+)D$/;
 
 function useRefWords(names: Map<string, string>, fields: FormField[]): (ref: StepApproverRef) => string {
@@ -43,7 +44,7 @@ function useRefWords(names: Map<string, string>, fields: FormField[]): (ref: Ste
       );
     if ('team' in ref)
       return t(`services/approvals/refs/${ref.only ? 'leads' : 'team'}`, { name: teamName(ref.team) });
-    if ('ownerOf' in ref) return t('services/approvals/refs/owner');
+    if ('ownerOf' in ref) return t(`services/approvals/refs/owners/${ref.ownerOf}`);
     const field = fields.find(({ name }) => name === ref.headOfSite);
     return t('services/approvals/refs/head', { name: field ? local(field.label) : ref.headOfSite });
   };
@@ -58,6 +59,13 @@ function useRefChoices(fields: FormField[]): Map<string, { label: string; ref: S
     ['manager', { label: t('services/approvals/refs/manager'), ref: { manager: 'ofRequester' } }],
     ['second', { label: t('services/approvals/refs/second'), ref: { manager: 'ofRequester', levels: 2 } }],
     ['recipient', { label: t('services/approvals/refs/recipient'), ref: { manager: 'ofRecipient' } }],
+    ...OWNED.filter((ownerOf) => ownerOf !== 'asset' || fields.some(({ kind }) => kind === 'asset')).map(
+      (ownerOf) =>
+        [
+          `owner:${ownerOf}`,
+          { label: t(`services/approvals/refs/owners/${ownerOf}`), ref: { ownerOf } },
+        ] as const,
+    ),
     ...teams.map(
       ({ id, name }) =>
         [

@@ -1,6 +1,7 @@
 import { MultiSelect } from '@mantine/core';
 import type { AudiencePart as Group } from '../../../core/catalogue';
 import { useSites, useTeams } from '../../api/queries';
+import { AudienceCondition } from './AudienceCondition';
 import { useAudienceWords } from './useAudienceWords';
 import { useWords } from '../../messages/useWords';
 import { InlineRemove, InlineSelect } from '../../ui/Inline';
@@ -8,7 +9,9 @@ import classes from './services.module.css';
 import type { PartProps } from './useService';
 
 const LISTED = ['site', 'department', 'title', 'team'] as const;
-const PLAIN = ['onVessel', 'lead', 'agent'] as const;
+const PLAIN = ['onVessel', 'lead', 'agent', 'condition'] as const;
+/** What is asked first of people of whom several things can be asked. */
+const FIRST = { field: 'isAgent', op: 'is', value: true } as const;
 type Listed = Extract<Group, { in: string[] }>;
 const isListed = (group: Group): group is Listed => 'in' in group;
 
@@ -28,7 +31,11 @@ export function AudiencePart({ definition, isFixed, change, count }: PartProps &
     title: titles.map((value) => ({ value, label: value })),
   };
   const add = (by: string): void => {
-    const group = (LISTED as readonly string[]).includes(by) ? { by, in: [] } : { by };
+    const group = (LISTED as readonly string[]).includes(by)
+      ? { by, in: [] }
+      : by === 'condition'
+        ? { by, when: FIRST }
+        : { by };
     change({ audience: [...audience, group as Group] });
   };
   const nameOf = ({ by }: Group): string => t(`services/audience/by/${by}`);
@@ -48,6 +55,13 @@ export function AudiencePart({ definition, isFixed, change, count }: PartProps &
               value={group.in}
               readOnly={isFixed}
               onChange={(value) => set(i, { by: group.by, in: value })}
+            />
+          )}
+          {group.by === 'condition' && (
+            <AudienceCondition
+              when={group.when}
+              isFixed={isFixed}
+              onChange={(when) => set(i, when && { by: 'condition', when })}
             />
           )}
           {!isFixed && <InlineRemove name={nameOf(group)} onRemove={() => set(i, null)} />}

@@ -10,6 +10,7 @@ import { useWords } from '../../messages/useWords';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { useMoney } from '../../ui/useMoney';
 import classes from './services.module.css';
+import { ServiceIcon } from '../../ui/ServiceIcon';
 import type { PartProps } from './useService';
 
 function useAs(id: string, personId: string | null) {
@@ -52,7 +53,9 @@ export function Picture({ id, definition }: { id: string; definition: PartProps[
       {other && !other.isForThem && <p className={classes.problem}>{t('services/picture/notForThem')}</p>}
       <div className={classes.card} style={{ marginTop: 12 }} inert={other?.isForThem === false}>
         <div>
-          <h2>{local(definition.title) || '…'}</h2>
+          <h2>
+            <ServiceIcon name={definition.icon} /> {local(definition.title) || '…'}
+          </h2>
           <p className={classes.quiet}>{local(definition.description)}</p>
           {facts.length > 0 && <p className={classes.quiet}>{facts.join(' · ')}</p>}
         </div>

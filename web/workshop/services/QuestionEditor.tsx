@@ -1,5 +1,5 @@
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import {
   COLUMN_KINDS,
   KNOWN_FACTS,
@@ -311,39 +311,60 @@ function Columns({
   const { t } = useWords();
   const set = (i: number, part: Partial<Column>): void =>
     onChange(columns.map((column, at) => (at === i ? { ...column, ...part } : column)));
+  /** Choices are of a choice alone, and one has some. */
+  const setKind = (i: number, kind: ColumnKind): void =>
+    onChange(
+      columns.map(({ choices, ...column }, at) =>
+        at !== i
+          ? { ...column, ...(choices && { choices }) }
+          : {
+              ...column,
+              kind,
+              ...(kind === 'choice' && { choices: choices ?? [{ value: 'c1', label: EMPTY }] }),
+            },
+      ),
+    );
   return (
     <fieldset className={classes.whole} style={{ border: 0, padding: 0, margin: 0 }}>
       <legend>{t('services/form/columns')}</legend>
       {columns.map((column, i) => (
-        <Labelled
-          key={i}
-          place={i + 1}
-          name={column.name}
-          label={column.label}
-          isFixed={isFixed}
-          onLabel={(label) => set(i, { label })}
-          onRemove={() => onChange(columns.filter((_, at) => at !== i))}
-        >
-          <TextInput
-            size="xs"
-            w={100}
-            label={t('services/form/name')}
-            readOnly={isFixed}
-            value={column.name}
-            onChange={({ target }) => set(i, { name: target.value })}
-          />
-          <NativeSelect
-            size="xs"
-            w={110}
-            label={t('services/form/kind')}
-            disabled={isFixed}
-            value={column.kind}
-            data={COLUMN_KINDS.filter((value) => value !== 'choice' || column.kind === 'choice').map(
-              (value) => ({ value, label: t(`services/form/kinds/${value}`) }),
-            )}
-            onChange={({ target }) => set(i, { kind: target.value as ColumnKind })}
-          />
-        </Labelled>
+        <Fragment key={i}>
+          <Labelled
+            place={i + 1}
+            name={column.name}
+            label={column.label}
+            isFixed={isFixed}
+            onLabel={(label) => set(i, { label })}
+            onRemove={() => onChange(columns.filter((_, at) => at !== i))}
+          >
+            <TextInput
+              size="xs"
+              w={100}
+              label={t('services/form/name')}
+              readOnly={isFixed}
+              value={column.name}
+              onChange={({ target }) => set(i, { name: target.value })}
+            />
+            <NativeSelect
+              size="xs"
+              w={110}
+              label={t('services/form/kind')}
+              disabled={isFixed}
+              value={column.kind}
+              data={COLUMN_KINDS.map((value) => ({ value, label: t(`services/form/kinds/${value}`) }))}
+              onChange={({ target }) => setKind(i, target.value as ColumnKind)}
+            />
+          </Labelled>
+          {column.kind === 'choice' && (
+            <div className={classes.nested}>
+              <Choices
+                choices={column.choices ?? []}
+                isFixed={isFixed}
+                onChange={(choices) => set(i, { choices })}
+              />
+            </div>
+          )}
+        </Fragment>
       ))}
       {!isFixed && (
         <Button

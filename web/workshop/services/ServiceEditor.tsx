@@ -97,7 +97,7 @@ function Editor({ service }: { service: EditedService }) {
           <ProblemNote error={keeping.error} onRetry={() => void writing.settle()} />
         )}
         <Part name="about" problems={of('about')}>
-          <AboutPart {...props} />
+          <AboutPart {...props} {...people} />
         </Part>
         <Part name="audience" problems={of('audience')}>
           <AudiencePart {...props} count={audience} />
