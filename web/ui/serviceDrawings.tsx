@@ -77,5 +77,5 @@ const DRAWINGS = {
 
 export default function Drawing({ name, size }: { name: ServiceIconName; size: number }) {
   const Icon = DRAWINGS[name];
-  return <Icon aria-hidden size={size} stroke={1.6} />;
+  return <Icon aria-hidden size={size} stroke={1.6} style={{ verticalAlign: '-0.15em' }} />;
 }
