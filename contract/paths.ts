@@ -27,6 +27,7 @@ export const paths = {
     save: { method: 'put', path: '/workshop/services/:id/draft' },
     discard: { method: 'delete', path: '/workshop/services/:id/draft' },
     publish: { method: 'post', path: '/workshop/services/:id/versions' },
+    versions: { method: 'get', path: '/workshop/services/:id/versions' },
     turn: { method: 'put', path: '/workshop/services/:id/state' },
     tryAs: { method: 'get', path: '/workshop/services/:id/as/:personId' },
     saveCategories: { method: 'put', path: '/categories' },

@@ -213,6 +213,24 @@ export const serviceEndpoints = {
     body: z.object({ draftVersion: z.number().int() }),
     answer: z.object({ version: z.number().int() }),
   }),
+  versions: endpoint({
+    ...paths.services.versions,
+    summary: 'The versions that were published, the present one first',
+    params: idParams,
+    answer: z.array(
+      z.object({
+        version: z.number().int(),
+        publishedAt: instantSchema.nullable(),
+        /** Who published it, where that is known. */
+        by: z.string().nullable(),
+        /** What differs from the one before. */
+        changed: z.array(z.string()),
+        /** Open requests that keep it. */
+        openRequests: z.number().int(),
+        definition: definitionSchema,
+      }),
+    ),
+  }),
   turn: endpoint({
     ...paths.services.turn,
     summary: 'Switch a service off, with a word to those who come for it, or on again',

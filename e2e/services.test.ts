@@ -161,6 +161,14 @@ test('a service that is off says what its team says; a page of a form that is lo
   await setField(tomas, 'On which day? needed', '2027-03-02');
 
   await click(helder, '…', 'button');
+  await click(helder, 'The versions', 'menuitem');
+  await see(helder, 'Changed: What they tell us');
+  expect(await listBarriers(helder)).toEqual([]);
+  await click(helder, 'Write it like version 1 again');
+  await see(helder, 'The draft is now as that version was.');
+  await helder.waitForFunction(() => !document.body.innerText.includes('And one more thing'));
+
+  await click(helder, '…', 'button');
   await click(helder, 'Switch off …', 'menuitem');
   await type(helder, 'What people read who come for it, en', 'Call reception until Friday.');
   await click(helder, 'Switch off');

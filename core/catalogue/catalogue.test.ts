@@ -1,4 +1,5 @@
 import {
+  changedParts,
   checkService,
   isInAudience,
   type AudiencePerson,
@@ -143,4 +144,21 @@ test.each<[string, Partial<ServiceDefinition>, string[], Partial<ServiceSurround
 ])('found while editing: %s', (_, change, expected, more = {}) => {
   const problems = checkService({ ...good, ...change }, { ...around, ...more });
   expect(problems.map(({ part, code }) => `${part} ${code}`)).toEqual(expected);
+});
+
+test('which parts two versions differ in, in the order of the page', () => {
+  expect(changedParts(good, structuredClone(good))).toEqual([]);
+  expect(
+    changedParts(good, {
+      ...good,
+      articleLabels: [],
+      cost: 5_00,
+      title: said('Pad'),
+      approvals: [],
+      plan: null,
+    }),
+  ).toEqual(['about', 'plan', 'help']);
+  // A version that was written before services had owners.
+  const { ownerId: _, ...older } = good;
+  expect(changedParts(older as ServiceDefinition, good)).toEqual([]);
 });

@@ -1,4 +1,5 @@
 export { isInAudience, type Audience, type AudiencePart, type AudiencePerson } from './audience';
+export { changedParts, type ChangedPart } from './changedParts';
 export { checkService, SERVICE_PARTS } from './checkService';
 export type { ServicePart, ServiceProblem, ServiceSurroundings } from './checkService';
 export { fromKit, SERVICE_KITS, type KitName } from './kits';

@@ -92,6 +92,16 @@ test('open requests keep the version under which they were sent', async () => {
   });
   const { body } = await send(lena!, id, { colour: 'Red' });
   expect((await read((body as { number: number }).number, lena!)).answers).toMatchObject([{ value: 'Red' }]);
+  // Which versions there were, what each changed and who published it, and what still keeps it.
+  const versions = (await hanna!.call('GET', `/workshop/services/${id}/versions`)).body as {
+    definition: { form: { fields: { name: string }[] } };
+  }[];
+  expect(versions).toMatchObject([
+    { version: 2, by: 'Hanna Vik', changed: ['form', 'approvals'], openRequests: 1 },
+    { version: 1, changed: [], openRequests: 2 },
+  ]);
+  expect(versions[1]!.definition.form.fields.map(({ name }) => name)).toEqual(['many', 'why', 'until']);
+  expect((await tomas!.call('GET', `/workshop/services/${id}/versions`)).status).toBe(403);
   // The step that stood in the old version still has to be agreed.
   expect(before).toMatchObject({ state: 'held', heldFor: 'approval' });
 });

@@ -101,7 +101,8 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
   const { service, draft, definition } = found;
   return {
     id,
-    definition: definition,
+    // What was written before services had owners has none.
+    definition: { ...definition, ownerId: definition.ownerId ?? null },
     draftVersion: draft?.version ?? 0,
     version: service?.version ?? 0,
     publishedAt: service?.publishedAt ?? null,

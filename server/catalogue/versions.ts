@@ -1,7 +1,10 @@
 import type { Transaction } from 'sequelize';
+import { changedParts } from '../../core/catalogue';
+import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
+import { readNames } from '../people/names';
 import type { TicketRecord } from '../tickets/model';
-import type { Definition } from './model';
+import { toDefinition, type Definition } from './model';
 
 /** The service as it was when a request was sent: requests keep their version. */
 export async function definitionOf(
@@ -14,4 +17,35 @@ export async function definitionOf(
   if (service.version === serviceVersion) return service;
   const former = await tables.formerVersions.findOne({ serviceId, version: serviceVersion }, tx);
   return former?.definition ?? service;
+}
+
+/** The versions of a service that were published, the present one first: who did, what changed, who still keeps it. */
+export async function listVersions(listo: Listo, serviceId: string) {
+  const { tables, select } = listo.db;
+  const service = await tables.services.findOne({ id: serviceId });
+  if (!service) throw new ProblemError('notFound');
+  const former = await tables.formerVersions.find({ serviceId }, { order: [['version', 'DESC']] });
+  const open = await select<{ version: number; count: number }>(
+    `SELECT serviceVersion AS version, COUNT(*) AS count FROM tickets
+     WHERE serviceId = :serviceId AND state IN ('received', 'inWork', 'held') GROUP BY serviceVersion`,
+    { serviceId },
+  );
+  const names = await readNames(
+    listo,
+    former.map(({ replacedById }) => replacedById),
+  );
+  const { version, publishedAt } = service;
+  const all = [{ version, publishedAt, definition: toDefinition(service) }, ...former];
+  return all.map((each, i) => {
+    const before = all[i + 1];
+    // Whoever replaced the one before published this one.
+    const byId = before && 'replacedById' in before ? before.replacedById : null;
+    return {
+      ...{ version: each.version, publishedAt: each.publishedAt },
+      definition: { ...each.definition, ownerId: each.definition.ownerId ?? null },
+      by: names.get(byId ?? '') ?? null,
+      changed: before ? changedParts(before.definition, each.definition) : [],
+      openRequests: open.find((row) => row.version === each.version)?.count ?? 0,
+    };
+  });
 }

@@ -3,6 +3,7 @@ import { isInAudience } from '../../core/catalogue';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
+import { listVersions } from './versions';
 import { getKnownFacts } from '../sessions/me';
 import type { SignedIn } from '../sessions/viewer';
 import { readAudiencePerson, readAudienceWords } from './audience';
@@ -48,6 +49,10 @@ export const serviceRoutes: Routes = (router, listo) => {
   serve(router, services.publish, ({ viewer, actor, params, body }) =>
     publish(listo, viewer, actor, params.id, body.draftVersion),
   );
+  serve(router, services.versions, ({ viewer, params }) => {
+    requireWorkshop(viewer);
+    return listVersions(listo, params.id);
+  });
   serve(router, services.turn, ({ viewer, actor, params, body }) =>
     turn(listo, viewer, actor, params.id, body),
   );

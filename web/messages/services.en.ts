@@ -113,6 +113,16 @@ export const servicesEn = {
     owner: 'Who answers for it',
     ownerOfTeam: 'who leads the team',
   },
+  versions: {
+    title: 'The versions',
+    now: 'Version {{version}}, the one that is asked for now',
+    former: 'Version {{version}}',
+    kept_one: '{{count}} open request keeps it',
+    kept_other: '{{count}} open requests keep it',
+    changed: 'Changed: {{parts}}',
+    take: 'Write it like version {{version}} again',
+    taken: 'The draft is now as that version was. Nobody sees it before it is published.',
+  },
   icons: {
     anchor: 'anchor',
     bolt: 'bolt',

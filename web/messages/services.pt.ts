@@ -115,6 +115,16 @@ export const servicesPt: ServicesWords = {
     owner: 'Quem responde por ele',
     ownerOfTeam: 'quem dirige a equipa',
   },
+  versions: {
+    title: 'As versões',
+    now: 'Versão {{version}}, a que se pede agora',
+    former: 'Versão {{version}}',
+    kept_one: '{{count}} pedido aberto mantém-na',
+    kept_other: '{{count}} pedidos abertos mantêm-na',
+    changed: 'Mudou: {{parts}}',
+    take: 'Voltar a escrevê-lo como na versão {{version}}',
+    taken: 'O rascunho está agora como era essa versão. Ninguém o vê antes de ser publicado.',
+  },
   icons: {
     anchor: 'âncora',
     bolt: 'raio',

@@ -13,6 +13,7 @@ import { NewService } from './NewService';
 import { Share } from './Share';
 import classes from './services.module.css';
 import type { Writing } from './useService';
+import { Versions } from './Versions';
 
 const EMPTY = { en: '', pt: '' };
 
@@ -21,7 +22,7 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
   const { t, local } = useWords();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [dialog, setDialog] = useState<'off' | 'copy' | 'share' | 'discard' | null>(null);
+  const [dialog, setDialog] = useState<'off' | 'copy' | 'share' | 'discard' | 'versions' | null>(null);
   const [offWords, setOffWords] = useState(service.offWords ?? EMPTY);
   const { id, version, isOn, openRequests } = service;
   const { definition, problems, draftVersion, settle } = writing;
@@ -73,6 +74,9 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
           <Menu.Dropdown>
             <Menu.Item onClick={() => setDialog('share')}>{t('services/editor/share')}</Menu.Item>
             <Menu.Item onClick={() => setDialog('copy')}>{t('services/editor/copy')}</Menu.Item>
+            {version > 0 && (
+              <Menu.Item onClick={() => setDialog('versions')}>{t('services/versions/title')}</Menu.Item>
+            )}
             {version > 0 && isOn && (
               <Menu.Item onClick={() => setDialog('off')}>{t('services/editor/turnOff')}</Menu.Item>
             )}
@@ -121,6 +125,18 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
         <NewService
           copyOf={{ id, title: definition.title, teamId: definition.teamId }}
           onClose={() => setDialog(null)}
+        />
+      )}
+      {dialog === 'versions' && (
+        <Versions
+          id={id}
+          mayTake={service.mayEdit && !writing.isStale}
+          onClose={() => setDialog(null)}
+          onTake={(former) => {
+            writing.change(former);
+            setDialog(null);
+            notifications.show({ message: t('services/versions/taken') });
+          }}
         />
       )}
       {dialog === 'share' && (
