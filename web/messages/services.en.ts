@@ -16,7 +16,6 @@ export const servicesEn = {
   move: 'Move {{name}}',
   moveKeys: 'Space picks up, arrows move, Space drops.',
   moving: {
-    taken: 'Taken from place {{place}} of {{places}}.',
     over: 'Over place {{place}} of {{places}}.',
     put: 'Put at place {{place}} of {{places}}.',
     left: 'Left at place {{place}} of {{places}}.',

@@ -18,7 +18,6 @@ export const servicesPt: ServicesWords = {
   move: 'Mover {{name}}',
   moveKeys: 'Espaço pega, as setas movem, Espaço larga.',
   moving: {
-    taken: 'Tirado do lugar {{place}} de {{places}}.',
     over: 'Sobre o lugar {{place}} de {{places}}.',
     put: 'Posto no lugar {{place}} de {{places}}.',
     left: 'Deixado no lugar {{place}} de {{places}}.',

@@ -135,7 +135,6 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
           onTake={(former) => {
             writing.change(former);
             setDialog(null);
-            notifications.show({ message: t('services/versions/taken') });
           }}
         />
       )}
