@@ -16,6 +16,7 @@ export const servicesEn = {
   move: 'Move {{name}}',
   moveKeys: 'Space picks up, arrows move, Space drops.',
   moving: {
+    taken: 'Taken from place {{place}} of {{places}}.',
     over: 'Over place {{place}} of {{places}}.',
     put: 'Put at place {{place}} of {{places}}.',
     left: 'Left at place {{place}} of {{places}}.',
@@ -120,7 +121,6 @@ export const servicesEn = {
     kept_other: '{{count}} open requests keep it',
     changed: 'Changed: {{parts}}',
     take: 'Write it like version {{version}} again',
-    taken: 'The draft is now as that version was. Nobody sees it before it is published.',
   },
   icons: {
     anchor: 'anchor',

@@ -18,6 +18,7 @@ export const servicesPt: ServicesWords = {
   move: 'Mover {{name}}',
   moveKeys: 'Espaço pega, as setas movem, Espaço larga.',
   moving: {
+    taken: 'Tirado do lugar {{place}} de {{places}}.',
     over: 'Sobre o lugar {{place}} de {{places}}.',
     put: 'Posto no lugar {{place}} de {{places}}.',
     left: 'Deixado no lugar {{place}} de {{places}}.',
@@ -122,7 +123,6 @@ export const servicesPt: ServicesWords = {
     kept_other: '{{count}} pedidos abertos mantêm-na',
     changed: 'Mudou: {{parts}}',
     take: 'Voltar a escrevê-lo como na versão {{version}}',
-    taken: 'O rascunho está agora como era essa versão. Ninguém o vê antes de ser publicado.',
   },
   icons: {
     anchor: 'âncora',
