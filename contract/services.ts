@@ -147,6 +147,8 @@ export type ServiceLine = z.infer<typeof lineSchema>;
 const editedSchema = z.object({
   id: idSchema,
   definition: definitionSchema,
+  /** The names of those who are named in it, by their ids. */
+  names: z.record(z.string(), z.string()),
   /** Of the draft; 0: there is none, and what is shown is what is published. */
   draftVersion: z.number().int(),
   version: z.number().int(),

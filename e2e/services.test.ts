@@ -51,6 +51,7 @@ test('a service is begun from a ready set, written beside its picture, published
   // A reload loses nothing: what is written is kept as it is typed.
   await hanna.reload();
   await see(hanna, 'Does it replace another?');
+  await see(hanna, /Who answers for it: Helge \w/);
   expect(await listBarriers(hanna)).toEqual([]);
   await click(hanna, 'Publish');
   await see(hanna, 'Published. This is version 1.');

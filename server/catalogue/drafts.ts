@@ -11,6 +11,7 @@ import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
+import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { countAudience } from './audience';
 import { toDefinition, type Definition, type DraftRow, type ServiceRow } from './model';
@@ -39,6 +40,15 @@ async function findToWrite(listo: Listo, viewer: SignedIn, id: string, tx: Trans
   return found;
 }
 
+/** Those who are asked by name. */
+function listNamed({ approvals, plan }: Definition): string[] {
+  const refs = [
+    ...approvals.flatMap((step) => step.refs),
+    ...(plan?.steps ?? []).flatMap((step) => (step.kind === 'approval' ? step.refs : [])),
+  ];
+  return refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
+}
+
 /** What is in the way of publishing, against the organisation as it is. */
 async function judge(
   listo: Listo,
@@ -49,11 +59,7 @@ async function judge(
     `SELECT t.id, COUNT(p.id) AS members, COUNT(IF(m.role = 'lead', p.id, NULL)) AS leads FROM teams t
      LEFT JOIN team_members m ON m.teamId = t.id LEFT JOIN people p ON p.id = m.personId AND p.leftAt IS NULL GROUP BY t.id`,
   );
-  const refs = [
-    ...definition.approvals.flatMap((step) => step.refs),
-    ...(definition.plan?.steps ?? []).flatMap((step) => (step.kind === 'approval' ? step.refs : [])),
-  ];
-  const ids = refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
+  const ids = listNamed(definition);
   const people = await select<{ id: string }>('SELECT id FROM people WHERE leftAt IS NULL AND id IN (:ids)', {
     ids,
   });
@@ -99,8 +105,12 @@ export async function listLines(listo: Listo, viewer: SignedIn): Promise<Service
 export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Promise<EditedService> {
   const found = await find(listo, id);
   const { service, draft, definition } = found;
+  const { ownerId, fallbackApproverId } = definition;
   return {
     id,
+    names: Object.fromEntries(
+      await readNames(listo, [...listNamed(definition), ownerId, fallbackApproverId]),
+    ),
     // What was written before services had owners has none.
     definition: { ...definition, ownerId: definition.ownerId ?? null },
     draftVersion: draft?.version ?? 0,

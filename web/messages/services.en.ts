@@ -112,7 +112,6 @@ export const servicesEn = {
     impact: 'Whom it affects',
     urgency: 'How urgent it is',
     icon: 'Its sign',
-    noIcon: 'none',
     owner: 'Who answers for it',
     ownerOfTeam: 'who leads the team',
   },
@@ -264,6 +263,7 @@ export const servicesEn = {
     addAsker: 'and …',
     needs: { any: 'one of', all: 'every one of', count: 'at least {{count}} of', half: 'half of' },
     needsLabel: 'How many must agree',
+    fallbackUsual: 'an administrator',
     refs: {
       manager: 'the requester’s manager',
       second: 'the manager above that',

@@ -113,7 +113,6 @@ export const servicesPt: ServicesWords = {
     impact: 'Quem afeta',
     urgency: 'Quão urgente é',
     icon: 'O seu sinal',
-    noIcon: 'nenhum',
     owner: 'Quem responde por ele',
     ownerOfTeam: 'quem dirige a equipa',
   },
@@ -265,6 +264,7 @@ export const servicesPt: ServicesWords = {
     addAsker: 'e …',
     needs: { any: 'uma de', all: 'todas de', count: 'pelo menos {{count}} de', half: 'metade de' },
     needsLabel: 'Quantos têm de concordar',
+    fallbackUsual: 'um administrador',
     refs: {
       manager: 'a chefia de quem pede',
       second: 'a chefia acima dessa',

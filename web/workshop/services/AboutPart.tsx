@@ -143,7 +143,7 @@ export function AboutPart({ definition, isFixed, change, names, onName }: PartPr
           label={t('services/about/icon')}
           value={icon ?? ''}
           options={[
-            { value: '', label: t('services/about/noIcon') },
+            { value: '', label: '–' },
             ...SERVICE_ICONS.map((value) => ({ value, label: t(`services/icons/${value}`) })),
           ]}
           onChange={(value) => change({ icon: value || null })}

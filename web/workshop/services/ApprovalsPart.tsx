@@ -3,6 +3,8 @@ import type { ProcessStep } from '../../../core/approvals';
 import type { FormField } from '../../../core/forms';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
+import { InlineRemove } from '../../ui/Inline';
+import { PersonPicker } from '../../ui/PersonPicker';
 import { Agreeing, type Agreed } from './Agreeing';
 import { BothLanguages } from './BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
@@ -30,6 +32,7 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
   const { data: teams = [] } = useTeams();
   const fields = definition.form.fields as FormField[];
   const steps = definition.approvals as ProcessStep[];
+  const { fallbackApproverId } = definition;
   const set = (next: ProcessStep[]): void => change({ approvals: next });
   const update = (i: number, part: object): void =>
     set(steps.map((step, at) => (at === i ? merge(step, part) : step)));
@@ -86,6 +89,29 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
           )}
         </div>
       ))}
+      <p className={classes.sentence} style={{ margin: 0 }}>
+        {t('services/approvals/fallback')}:{' '}
+        <strong>
+          {fallbackApproverId === null
+            ? t('services/approvals/fallbackUsual')
+            : (names.get(fallbackApproverId) ?? fallbackApproverId)}
+        </strong>
+        {fallbackApproverId !== null && !isFixed && (
+          <InlineRemove
+            name={t('services/approvals/fallback')}
+            onRemove={() => change({ fallbackApproverId: null })}
+          />
+        )}
+      </p>
+      {!isFixed && (
+        <PersonPicker
+          label={t('services/approvals/fallback')}
+          onPick={({ id, name }) => {
+            onName(id, name);
+            change({ fallbackApproverId: id });
+          }}
+        />
+      )}
       {!isFixed && (
         <Button size="compact-sm" variant="subtle" onClick={() => set([...steps, structuredClone(NEW)])}>
           {t('services/approvals/add')}

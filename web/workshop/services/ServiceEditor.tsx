@@ -27,16 +27,17 @@ addWorkshopWords();
 addServicesWords();
 
 /** The names of people that are known to the page, by their ids. */
-function usePeopleNames() {
+function usePeopleNames(named: Record<string, string>) {
   const { data: teams = [] } = useTeams();
   const [picked, setPicked] = useState<Record<string, string>>({});
   const names = useMemo(
     () =>
       new Map([
         ...teams.flatMap(({ members }) => members.map(({ id, name }) => [id, name] as const)),
+        ...Object.entries(named),
         ...Object.entries(picked),
       ]),
-    [teams, picked],
+    [teams, named, picked],
   );
   return { names, onName: (id: string, name: string) => setPicked((before) => ({ ...before, [id]: name })) };
 }
@@ -44,7 +45,7 @@ function usePeopleNames() {
 function Editor({ service }: { service: EditedService }) {
   const { t, local } = useWords();
   const client = useQueryClient();
-  const people = usePeopleNames();
+  const people = usePeopleNames(service.names);
   const { data: teams = [] } = useTeams();
   const writing = useWriting(service);
   const { definition, change, problems, keeping, audience } = writing;
