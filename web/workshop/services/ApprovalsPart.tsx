@@ -89,6 +89,11 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
           )}
         </div>
       ))}
+      {!isFixed && (
+        <Button size="compact-sm" variant="subtle" onClick={() => set([...steps, structuredClone(NEW)])}>
+          {t('services/approvals/add')}
+        </Button>
+      )}
       <p className={classes.sentence} style={{ margin: 0 }}>
         {t('services/approvals/fallback')}:{' '}
         <strong>
@@ -111,11 +116,6 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
             change({ fallbackApproverId: id });
           }}
         />
-      )}
-      {!isFixed && (
-        <Button size="compact-sm" variant="subtle" onClick={() => set([...steps, structuredClone(NEW)])}>
-          {t('services/approvals/add')}
-        </Button>
       )}
     </>
   );
