@@ -1,6 +1,7 @@
 import {
   getShownFields,
   isNeeded,
+  sayAnswer,
   type Answers,
   type AnswerValue,
   type DateRange,
@@ -28,10 +29,7 @@ const ASKED: Partial<Record<FieldKind, ChatField['kind']>> = {
   asset: 'choice',
 };
 
-const YES_NO: Record<Language, Record<'yes' | 'no' | 'unit', string>> = {
-  en: { yes: 'yes', no: 'no', unit: 'in {unit}' },
-  pt: { yes: 'sim', no: 'não', unit: 'em {unit}' },
-};
+const IN: Record<Language, string> = { en: 'in', pt: 'em' };
 const ENDS: Record<Language, [string, string]> = { en: ['from', 'to'], pt: ['de', 'até'] };
 
 /** What can be chosen for a question about a thing, by the question's name. */
@@ -62,15 +60,14 @@ export function toChatFields(
   listed: Listed = {},
 ): ChatField[] {
   const none = { value: '', label: '–' };
-  const words = YES_NO[language];
   return getShownFields(form, answers).flatMap((field): ChatField[] => {
     const kind = ASKED[field.kind];
     if (!kind) return [];
     const label = field.label[language];
     const note = [
       field.help?.[language],
-      field.kind === 'money' ? words.unit.replace('{unit}', 'EUR') : undefined,
-      field.unit && words.unit.replace('{unit}', field.unit[language]),
+      field.kind === 'money' ? `${IN[language]} EUR` : undefined,
+      field.unit && `${IN[language]} ${field.unit[language]}`,
     ]
       .filter(Boolean)
       .join(' · ');
@@ -84,7 +81,7 @@ export function toChatFields(
     }
     const choices =
       field.kind === 'yesNo'
-        ? (['yes', 'no'] as const).map((value) => ({ value, label: words[value] }))
+        ? ['yes', 'no'].map((value) => ({ value, label: sayAnswer(field, value === 'yes', language)! }))
         : field.kind === 'asset'
           ? (listed[field.name] ?? []).map(({ id, name }) => ({ value: id, label: name }))
           : field.choices?.map(({ value, label: said }) => ({ value, label: said[language] }));

@@ -14,7 +14,7 @@ import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { countAudience } from './audience';
-import { toDefinition, type Definition, type DraftRow, type ServiceRow } from './model';
+import { complete, toDefinition, type Definition, type DraftRow, type ServiceRow } from './model';
 import { forgetCatalogue } from './services';
 
 type Found = { service: ServiceRow | null; draft: DraftRow | null; definition: Definition };
@@ -111,8 +111,7 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
     names: Object.fromEntries(
       await readNames(listo, [...listNamed(definition), ownerId, fallbackApproverId]),
     ),
-    // What was written before services had owners has none.
-    definition: { ...definition, ownerId: definition.ownerId ?? null },
+    definition: complete(definition),
     draftVersion: draft?.version ?? 0,
     version: service?.version ?? 0,
     publishedAt: service?.publishedAt ?? null,

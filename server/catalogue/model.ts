@@ -74,6 +74,12 @@ const DEFINITION_COLUMNS = {
   articleLabels: json,
 } satisfies Record<keyof Definition, unknown>;
 
+/** A definition as it was kept: what was written before services had owners has none. */
+export const complete = (definition: Definition): Definition => ({
+  ...definition,
+  ownerId: definition.ownerId ?? null,
+});
+
 /** The part of a service that is written in a draft. */
 export function toDefinition(row: ServiceRow): Definition {
   return Object.fromEntries(

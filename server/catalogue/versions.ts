@@ -4,7 +4,7 @@ import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { TicketRecord } from '../tickets/model';
-import { toDefinition, type Definition } from './model';
+import { complete, toDefinition, type Definition } from './model';
 
 /** The service as it was when a request was sent: requests keep their version. */
 export async function definitionOf(
@@ -42,7 +42,7 @@ export async function listVersions(listo: Listo, serviceId: string) {
     const byId = before && 'replacedById' in before ? before.replacedById : null;
     return {
       ...{ version: each.version, publishedAt: each.publishedAt },
-      definition: { ...each.definition, ownerId: each.definition.ownerId ?? null },
+      definition: complete(each.definition),
       by: names.get(byId ?? '') ?? null,
       changed: before ? changedParts(before.definition, each.definition) : [],
       openRequests: open.find((row) => row.version === each.version)?.count ?? 0,

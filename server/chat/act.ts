@@ -18,7 +18,7 @@ import { idOf, queueChat } from './queue';
 import { linkTo } from './compose';
 import { say } from './says';
 import { unseal } from './seal';
-import { isFilledInChat, openServiceForm, readServiceForm, TITLE, type SealedService } from './serviceForm';
+import { isFilledInChat, openServiceForm, readServiceForm, type SealedService } from './serviceForm';
 import { readChatSettings } from './settings';
 
 type Acting = { hearing: Hearing; viewer: SignedIn; event: ChatEvent };
@@ -228,10 +228,9 @@ async function hearServiceForm(acting: Acting, carried: SealedService): Promise<
     await openServiceForm(hearing, viewer, event, filled.carried, filled.problems);
     return { outcome: 'asked' };
   }
-  const { serviceId, messages, title, urgency } = carried;
+  const { serviceId, messages, urgency } = carried;
   const { number } = await makeTicketOf(hearing, viewer, event.id, {
-    ...{ requesterId: viewer.id, serviceId, messages, urgency, answers: filled.answers },
-    title: event.values?.[TITLE] || title,
+    ...{ requesterId: viewer.id, serviceId, messages, urgency, ...filled },
     room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
   });
   await sayMade(acting, number);

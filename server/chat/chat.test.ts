@@ -34,14 +34,6 @@ test('people talk in rooms, in threads and directly; who is not in a closed room
   ).toBe(422);
 });
 
-test('the chat opened twice at the same moment is the same one', async () => {
-  const ines = await chat.rooms('ines');
-  const homes = await Promise.all(Array.from({ length: 6 }, () => ines.call('GET', '/')));
-  expect(homes.map(({ status }) => status)).toEqual(Array.from({ length: 6 }, () => 200));
-  const rooms = homes.flatMap(({ body }) => (body as RoomsHome).rooms.filter(({ kind }) => kind === 'listo'));
-  expect(new Set(rooms.map(({ id }) => id)).size).toBe(1);
-});
-
 test('who is called by name in an open room comes in, finds it marked, and has seen it once the room is read', async () => {
   const [tomas, ines] = await Promise.all(['tomas', 'ines'].map(chat.rooms));
   const roomOf = async (): Promise<RoomInList> => {

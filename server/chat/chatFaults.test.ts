@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { ChatEvent } from '../../contract/rooms';
+import type { ChatEvent, RoomsHome } from '../../contract/rooms';
 import { sign } from './signing';
 import { startChatTest, textsOf, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
@@ -237,4 +237,12 @@ test('a room that waits for what is missing holds no other up', async () => {
     (row) => row?.outcome === 'heard',
   );
   expect(await db.tables.chatIn.find({ roomId: 'a-gap', state: 'handled' })).toEqual([]);
+});
+
+test('the chat opened twice at the same moment is the same one', async () => {
+  const ines = await chat.rooms('ines');
+  const homes = await Promise.all(Array.from({ length: 6 }, () => ines.call('GET', '/')));
+  expect(homes.map(({ status }) => status)).toEqual(Array.from({ length: 6 }, () => 200));
+  const rooms = homes.flatMap(({ body }) => (body as RoomsHome).rooms.filter(({ kind }) => kind === 'listo'));
+  expect(new Set(rooms.map(({ id }) => id)).size).toBe(1);
 });

@@ -22,7 +22,7 @@ import { seal } from './seal';
 import { readChatSettings } from './settings';
 
 /** The field of the ticket's title, which no question of a form is called. */
-export const TITLE = '-title';
+const TITLE = '-title';
 
 /** What the form of a service carries from one page to the next. */
 export type SealedService = {
@@ -135,7 +135,7 @@ export async function readServiceForm(
   viewer: SignedIn,
   carried: SealedService,
   values: Record<string, string>,
-): Promise<{ answers: Answers } | { carried: SealedService; problems: Problem[] }> {
+): Promise<{ answers: Answers; title: string } | { carried: SealedService; problems: Problem[] }> {
   const service = await requireService(listo, carried.serviceId);
   const form = withoutFiles(service.form);
   const listed = await listThings(listo, viewer.id, form);
@@ -149,6 +149,6 @@ export async function readServiceForm(
   const isMore = getShownFields(form, answers).some(
     ({ name, kind }) => kind !== 'heading' && !asked.has(name),
   );
-  if (problems.length === 0 && !isMore) return { answers: checked.answers };
+  if (problems.length === 0 && !isMore) return { answers: checked.answers, title };
   return { carried: { ...carried, answers, title }, problems };
 }

@@ -1,4 +1,5 @@
 import { serviceIcons } from './serviceIcons.en';
+import { servicePicture } from './servicePicture.en';
 import { serviceVersions } from './serviceVersions.en';
 
 /** The words of the Workshop's catalogue. */
@@ -343,15 +344,7 @@ export const servicesEn = {
     labels: 'articles with these labels',
     add: 'Labels, with commas',
   },
-  picture: {
-    as: 'As',
-    sees: 'will see it',
-    notForThem:
-      'It is not for them: they do not find it, and at its address they read that it is for others.',
-    try: 'This is a picture: nothing is sent.',
-    anyone: 'anyone',
-    choose: 'Try it as …',
-  },
+  picture: servicePicture,
   share: {
     title: 'Address and code',
     address: 'Its own address',

@@ -1,4 +1,5 @@
 import { serviceIcons } from './serviceIcons.pt';
+import { servicePicture } from './servicePicture.pt';
 import { serviceVersions } from './serviceVersions.pt';
 import type { ServicesWords } from './services.en';
 
@@ -345,14 +346,7 @@ export const servicesPt: ServicesWords = {
     labels: 'artigos com estas etiquetas',
     add: 'Etiquetas, com vírgulas',
   },
-  picture: {
-    as: 'Como',
-    sees: 'o verá',
-    notForThem: 'Não é para essa pessoa: não o encontra, e no endereço lê que é para outros.',
-    try: 'Isto é uma imagem: nada se envia.',
-    anyone: 'qualquer pessoa',
-    choose: 'Ver como …',
-  },
+  picture: servicePicture,
   share: {
     title: 'Endereço e código',
     address: 'O seu endereço',

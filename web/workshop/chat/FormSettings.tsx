@@ -60,7 +60,12 @@ function PresetsOf({
 function Settings({ settings: { services, ...settings } }: { settings: Read }) {
   const { t, local } = useWords();
   const client = useQueryClient();
-  const [wanted, setWanted] = useState(settings);
+  // A service whose form no longer fits is not offered, and would be refused.
+  const fitting = services.filter(({ notInChat }) => notInChat === null);
+  const [wanted, setWanted] = useState({
+    ...settings,
+    formServiceIds: settings.formServiceIds.filter((id) => fitting.some((service) => service.id === id)),
+  });
   const unfit = services.filter(({ notInChat }) => notInChat !== null);
   const save = useMutation({
     mutationFn: () => call(api.chat.saveSettings, { body: wanted }),
@@ -115,9 +120,7 @@ function Settings({ settings: { services, ...settings } }: { settings: Read }) {
         searchable
         label={t('rooms/setUp/forms')}
         description={t('rooms/setUp/formsHelp')}
-        data={services
-          .filter(({ notInChat }) => notInChat === null)
-          .map(({ id, title }) => ({ value: id, label: local(title) }))}
+        data={fitting.map(({ id, title }) => ({ value: id, label: local(title) }))}
         value={wanted.formServiceIds}
         onChange={(formServiceIds) => setWanted({ ...wanted, formServiceIds })}
       />
