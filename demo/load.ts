@@ -9,6 +9,7 @@ import type { Table } from '../server/database/table';
 import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
 import { mailTold } from '../server/mail/tell';
+import { hand } from '../server/journal/consumer';
 import { tellingConsumer } from '../server/notifications/consumer';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
@@ -106,7 +107,7 @@ function toJournal(entries: StoryEntry[]): JournalRow[] {
 /** Tells people of what happened lately, by the same rules as later. */
 async function tellLately(listo: Listo, journal: JournalRow[], now: number): Promise<void> {
   const lately = journal.filter(({ at }) => at > now - TOLD_MS);
-  await listo.db.transaction((tx) => tellingConsumer.handle(listo, lately, tx));
+  await listo.db.transaction((tx) => hand(listo, tellingConsumer, lately, tx));
   await listo.db.run('UPDATE notifications SET readAt = at WHERE at < :before', {
     before: now - 6 * 3_600_000,
   });

@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { StepMove } from '../core/plans';
 import { decide } from '../server/approvals/decide';
 import { decidingConsumer } from '../server/approvals/consumer';
+import { hand } from '../server/journal/consumer';
 import type { Listo } from '../server/listo';
 import { lookAtPlans } from '../server/plans/goOn';
 import { moveStep } from '../server/plans/steps';
@@ -139,7 +140,7 @@ async function viewerOf(listo: Listo, id: string): Promise<SignedIn> {
 async function decideAll(listo: Listo, number: number, tx: Transaction): Promise<void> {
   const { journal } = listo.db.tables;
   const entries = await journal.find({ ticketNumber: number, type: 'decided' }, { transaction: tx });
-  await decidingConsumer.handle(listo, entries, tx);
+  await hand(listo, decidingConsumer, entries, tx);
 }
 
 async function act(listo: Listo, number: number, did: Did): Promise<void> {

@@ -53,10 +53,10 @@ async function goOn(
 /** Lets a ticket go on once its approval is decided. */
 export const decidingConsumer: Consumer = {
   name: 'deciding',
-  async handle(listo, entries, tx) {
+  hears: ({ type, data }) => type === 'decided' && data.outcome !== 'open',
+  async handle(listo, decided, tx) {
     const { tables } = listo.db;
-    for (const { type, ticketNumber, data } of entries) {
-      if (type !== 'decided' || data.outcome === 'open') continue;
+    for (const { ticketNumber, data } of decided) {
       const ticket = await tables.tickets.findOne({ number: ticketNumber! }, tx, true);
       const approval = await tables.approvals.findOne({ id: String(data.approvalId) }, tx);
       // Set aside meanwhile: it was agreed to something else.

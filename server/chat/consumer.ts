@@ -137,9 +137,9 @@ async function notice(
 /** What follows from the journal in chat: cards, what is said in their threads, and notices. */
 export const chatConsumer: Consumer = {
   name: 'chat',
-  async handle(listo, entries, tx) {
-    const ofTickets = entries.filter(({ ticketNumber }) => ticketNumber !== null);
-    if (ofTickets.length === 0 || !(await findChat(listo))) return;
+  hears: ({ ticketNumber }) => ticketNumber !== null,
+  async handle(listo, ofTickets, tx) {
+    if (!(await findChat(listo))) return;
     const around = await readAround(listo, tx, [
       ...new Set(ofTickets.map(({ ticketNumber }) => ticketNumber!)),
     ]);

@@ -119,11 +119,8 @@ export async function settleClocks(
 /** Keeps clocks and the notices that they owe true to the journal. */
 export const clocksConsumer: Consumer = {
   name: 'clocks',
-  async handle(listo, entries, tx) {
-    const changed = entries.filter(
-      ({ ticketNumber, changes }) => ticketNumber !== null && Object.keys(changes).length > 0,
-    );
-    const numbers = [...new Set(changed.map(({ ticketNumber }) => ticketNumber!))];
-    if (numbers.length > 0) await settleClocks(listo, numbers, tx);
+  hears: ({ ticketNumber, changes }) => ticketNumber !== null && Object.keys(changes).length > 0,
+  async handle(listo, changed, tx) {
+    await settleClocks(listo, [...new Set(changed.map(({ ticketNumber }) => ticketNumber!))], tx);
   },
 };

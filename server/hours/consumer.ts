@@ -90,12 +90,9 @@ async function tell(listo: Listo, tx: Transaction, ticket: TicketRecord, team: T
 /** Work that arrives while its team is off. */
 export const hoursConsumer: Consumer = {
   name: 'hours',
-  async handle(listo, entries, tx) {
-    const arrived = entries.filter(
-      ({ type, via }) => ARRIVALS.has(type) && (type === 'granted' || via !== 'rule'),
-    );
+  hears: ({ type, via }) => ARRIVALS.has(type) && (type === 'granted' || via !== 'rule'),
+  async handle(listo, arrived, tx) {
     const numbers = [...new Set(arrived.map(({ ticketNumber }) => ticketNumber!))];
-    if (numbers.length === 0) return;
     const tickets = await listo.db.select<Judged & { number: number }>(
       'SELECT number, teamId, priority, state FROM tickets WHERE number IN (:numbers)',
       { numbers },

@@ -5,7 +5,10 @@ import type { JournalRow } from './model';
 /** Something that follows from the journal. What it writes commits together with its cursor, so exactly once. */
 export type Consumer = {
   name: string;
-  handle(listo: Listo, entries: JournalRow[], tx: Transaction): Promise<void>;
+  /** Whether something may follow from an entry, judged by the entry alone. */
+  hears(entry: JournalRow): boolean;
+  /** @param heard the entries that it hears, in order; at least one */
+  handle(listo: Listo, heard: JournalRow[], tx: Transaction): Promise<void>;
 };
 
 const BATCH = 200;
@@ -37,6 +40,17 @@ export function createEntryReader({ db }: Listo): EntryReader {
   };
 }
 
+/** Hands a consumer those of some entries that it hears. */
+export async function hand(
+  listo: Listo,
+  consumer: Consumer,
+  entries: JournalRow[],
+  tx: Transaction,
+): Promise<void> {
+  const heard = entries.filter((entry) => consumer.hears(entry));
+  if (heard.length > 0) await consumer.handle(listo, heard, tx);
+}
+
 /**
  * Hands a consumer the entries after a position and moves its cursor, whose row lock the transaction holds.
  * @returns how many entries were handled
@@ -50,7 +64,7 @@ export async function handleAfter(
   const entries = await readAfter(position);
   const last = entries.at(-1);
   if (!last) return 0;
-  const handle = () => consumer.handle(listo, entries, tx);
+  const handle = () => hand(listo, consumer, entries, tx);
   await (entries.length === BATCH ? listo.traffic.catchUp(handle) : handle());
   await listo.db.tables.consumers.update({ name: consumer.name }, { position: last.position! }, tx);
   return entries.length;
@@ -75,5 +89,41 @@ export async function runConsumer(
     );
     if (!cursor) return 0;
     return handleAfter(listo, consumer, tx, { position: cursor.position, readAfter });
+  });
+}
+
+/**
+ * Moves the cursors of those consumers that hear nothing of what is new, together: most entries concern few of them.
+ * @returns how many have been moved, and the consumers that have something to do
+ */
+export async function passOver(
+  { db }: Listo,
+  consumers: Consumer[],
+  readAfter: EntryReader,
+): Promise<{ moved: number; left: Consumer[] }> {
+  return db.transaction(async (tx) => {
+    // One that another process has in hand is its business.
+    const cursors = await db.select<{ name: string; position: number }>(
+      'SELECT name, position FROM consumers WHERE name IN (:names) FOR UPDATE SKIP LOCKED',
+      { names: consumers.map(({ name }) => name) },
+      tx,
+    );
+    const positions = new Map(cursors.map(({ name, position }) => [name, position]));
+    const left: Consumer[] = [];
+    const movedTo = new Map<number, string[]>();
+    for (const consumer of consumers) {
+      const position = positions.get(consumer.name);
+      const entries = position === undefined ? [] : await readAfter(position);
+      const last = entries.at(-1)?.position;
+      if (entries.some((entry) => consumer.hears(entry))) left.push(consumer);
+      else if (last) movedTo.set(last, [...(movedTo.get(last) ?? []), consumer.name]);
+    }
+    for (const [position, names] of movedTo)
+      await db.run(
+        'UPDATE consumers SET position = :position WHERE name IN (:names)',
+        { position, names },
+        tx,
+      );
+    return { moved: [...movedTo.values()].flat().length, left };
   });
 }

@@ -1,6 +1,6 @@
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import { append } from './append';
-import { runConsumer, type Consumer } from './consumer';
+import { createEntryReader, passOver, runConsumer, type Consumer } from './consumer';
 import { placeEntries } from './sequencer';
 
 const HOUR = 3_600_000;
@@ -47,6 +47,7 @@ test('an entry that commits after one with a higher id is not skipped', async ()
   const seen: string[] = [];
   const watcher: Consumer = {
     name: 'watcher',
+    hears: () => true,
     handle: (_, entries) => Promise.resolve(void seen.push(...entries.map(({ type }) => type))),
   };
   await listo.db.run(
@@ -68,6 +69,41 @@ test('an entry that commits after one with a higher id is not skipped', async ()
   await listo.db.tables.consumers.remove({ name: 'watcher' });
 });
 
+test('consumers that hear nothing of what is new come along without being asked, the others stay', async () => {
+  const { listo } = app;
+  const entry = { actorId: null, via: 'rule' as const, ticketNumber: null, audience: 'team' as const };
+  const begin = (name: string) =>
+    listo.db.run(
+      'INSERT INTO consumers (name, position) SELECT :name, COALESCE(MAX(position), 0) FROM journal',
+      { name },
+    );
+  const heard: string[] = [];
+  const listener = (name: string, wanted: string): Consumer => ({
+    name,
+    hears: ({ type }) => type === wanted,
+    handle: (_, entries) => Promise.resolve(void heard.push(...entries.map(({ type }) => `${name} ${type}`))),
+  });
+  const consumers = [listener('north', 'bell'), listener('south', 'horn'), listener('deaf', 'nothing')];
+  for (const { name } of consumers) await begin(name);
+  const from = (await listo.db.tables.consumers.findOne({ name: 'deaf' }))!.position;
+  for (const type of ['bell', 'drum', 'horn', 'drum'])
+    await listo.db.transaction((tx) => append(listo, tx, { ...entry, type }));
+  await until(
+    () => placeEntries(listo.db).then(() => listo.db.tables.journal.find({ position: null })),
+    (unplaced) => unplaced.length === 0,
+  );
+
+  const { moved, left } = await passOver(listo, consumers, createEntryReader(listo));
+  expect([moved, left.map(({ name }) => name)]).toEqual([1, ['north', 'south']]);
+  for (const consumer of left) await runConsumer(listo, consumer);
+  expect(heard).toEqual(['north bell', 'south horn']);
+  const rows = await listo.db.tables.consumers.find({ name: ['north', 'south', 'deaf'] } as never);
+  expect(new Set(rows.map(({ position }) => position)).size).toBe(1);
+  expect(rows[0]!.position).toBeGreaterThanOrEqual(from + 4);
+  expect(await passOver(listo, consumers, createEntryReader(listo))).toEqual({ moved: 0, left: [] });
+  for (const { name } of consumers) await listo.db.tables.consumers.remove({ name });
+});
+
 test('a consumer that fails half way leaves nothing and comes again', async () => {
   const { listo } = app;
   await listo.db.run(
@@ -77,6 +113,7 @@ test('a consumer that fails half way leaves nothing and comes again', async () =
   let tries = 0;
   const clumsy: Consumer = {
     name: 'clumsy',
+    hears: () => true,
     async handle({ db }, _entries, tx) {
       await db.tables.settings.insert({ name: `try-${++tries}`, value: 1 }, tx);
       if (tries === 1) throw new Error('killed');

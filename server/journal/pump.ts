@@ -1,5 +1,5 @@
 import type { Listo } from '../listo';
-import { createEntryReader, runConsumer, type Consumer } from './consumer';
+import { createEntryReader, passOver, runConsumer, type Consumer, type EntryReader } from './consumer';
 import { placeEntries } from './sequencer';
 
 /** Looks at the journal at least this often, for entries of other processes. */
@@ -12,7 +12,7 @@ const BUSY_FROM = 8;
 
 /** Keeps a process's share of what follows from the journal going. */
 export class Pump {
-  private timer: NodeJS.Timeout | null = null;
+  private cancel: () => void = () => undefined;
   private running: Promise<void> | null = null;
   private isWanted = false;
   private isStopped = false;
@@ -38,7 +38,7 @@ export class Pump {
 
   async stop(): Promise<void> {
     this.isStopped = true;
-    if (this.timer) clearTimeout(this.timer);
+    this.cancel();
     await this.running;
   }
 
@@ -48,10 +48,18 @@ export class Pump {
 
   private schedule(ms: number): void {
     if (this.isStopped) return;
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
+    this.cancel();
+    const begin = (): void => {
       this.running = this.run();
-    }, ms);
+    };
+    // A timer takes a millisecond at least.
+    if (ms > 0) {
+      const timer = setTimeout(begin, ms);
+      this.cancel = () => clearTimeout(timer);
+    } else {
+      const immediate = setImmediate(begin);
+      this.cancel = () => clearImmediate(immediate);
+    }
   }
 
   private async run(): Promise<void> {
@@ -81,10 +89,18 @@ export class Pump {
     let handled = placed;
     const readAfter = createEntryReader(this.listo);
     const { inward, outward } = this.consumers;
-    for (const consumer of inward) handled += await runConsumer(this.listo, consumer, readAfter);
+    handled += await this.follow(inward, readAfter);
     await this.on.inwardDone();
-    for (const consumer of outward) handled += await runConsumer(this.listo, consumer, readAfter);
+    handled += await this.follow(outward, readAfter);
     await this.on.roundDone();
     return handled > 0;
+  }
+
+  /** Lets consumers that have something to do do it, one after the other. */
+  private async follow(consumers: Consumer[], readAfter: EntryReader): Promise<number> {
+    const { moved, left } = await passOver(this.listo, consumers, readAfter);
+    let handled = moved;
+    for (const consumer of left) handled += await runConsumer(this.listo, consumer, readAfter);
+    return handled;
   }
 }

@@ -23,16 +23,14 @@ export async function placeEntries(db: Database): Promise<number> {
     );
     if (entries.length === 0) return 0;
     const ids = entries.map(({ id }) => id);
-    await db.run(
-      'UPDATE journal SET position = :base + FIND_IN_SET(id, :list) WHERE id IN (:ids)',
-      { base: sequencer.position, list: ids.join(), ids },
-      tx,
-    );
-    await db.tables.consumers.update(
-      { name: 'sequencer' },
-      { position: sequencer.position + ids.length },
-      tx,
-    );
+    await Promise.all([
+      db.run(
+        'UPDATE journal SET position = :base + FIND_IN_SET(id, :list) WHERE id IN (:ids)',
+        { base: sequencer.position, list: ids.join(), ids },
+        tx,
+      ),
+      db.tables.consumers.update({ name: 'sequencer' }, { position: sequencer.position + ids.length }, tx),
+    ]);
     return ids.length;
   });
 }

@@ -78,14 +78,13 @@ async function readSurroundings(
   const { tables } = listo.db;
   const within = { transaction: tx };
   const ofTickets = { ticketNumber: numbers } as never;
-  const tickets = await tables.tickets.find({ number: numbers }, within);
+  const [tickets, followers, asks] = await Promise.all([
+    tables.tickets.find({ number: numbers }, within),
+    tables.followers.find(ofTickets, within),
+    tables.asks.find(ofTickets, within),
+  ]);
   const teamIds = [...new Set([...tickets.map(({ teamId }) => teamId), ...stepTeamIds])];
-  return {
-    tickets,
-    followers: await tables.followers.find(ofTickets, within),
-    asks: await tables.asks.find(ofTickets, within),
-    members: await tables.members.find({ teamId: teamIds }, within),
-  };
+  return { tickets, followers, asks, members: await tables.members.find({ teamId: teamIds }, within) };
 }
 
 /** The team whose turn it is, where an entry says that a step has begun. */
@@ -133,9 +132,8 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
 /** Tells people, in the application, what concerns them. */
 export const tellingConsumer: Consumer = {
   name: 'telling',
-  async handle(listo, entries, tx) {
-    const told = entries.filter(({ ticketNumber, type }) => ticketNumber !== null && EVENTS[type]);
-    if (told.length === 0) return;
+  hears: ({ ticketNumber, type }) => ticketNumber !== null && EVENTS[type] !== undefined,
+  async handle(listo, told, tx) {
     const around = await readSurroundings(
       listo,
       [...new Set(told.map(({ ticketNumber }) => ticketNumber!))],

@@ -7,12 +7,17 @@ const ARRIVALS = new Set(['sent', 'granted', 'givenOn', 'reopened', 'resumed', '
 /** Entries by which someone may have room again. */
 const FREEING = new Set(['done', 'closed', 'withdrawn', 'held', 'givenOn', 'declined']);
 
+const isArrival = ({ type, ticketNumber }: JournalRow): boolean =>
+  ticketNumber !== null && ARRIVALS.has(type);
+
 const isFreeing = ({ type, changes }: JournalRow): boolean =>
   FREEING.has(type) && Object.keys(changes).length > 0;
 
 /** Finds people for work, and work for people. */
 export const routingConsumer: Consumer = {
   name: 'routing',
+  hears: (entry) =>
+    isArrival(entry) || isFreeing(entry) || entry.type === 'presenceSet' || entry.type === 'routingSet',
   async handle(listo, entries, tx) {
     const { select } = listo.db;
     const routing = await select<{ id: string }>(
@@ -21,7 +26,7 @@ export const routingConsumer: Consumer = {
       tx,
     );
     if (routing.length === 0) return;
-    const arrived = entries.filter(({ type, ticketNumber }) => ticketNumber !== null && ARRIVALS.has(type));
+    const arrived = entries.filter(isArrival);
     for (const number of new Set(arrived.map(({ ticketNumber }) => ticketNumber!))) {
       await setGoingOn(listo, tx, number);
       await assign(listo, tx, number);

@@ -12,12 +12,14 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
   const ticket = await tables.tickets.findOne({ number }, tx, tx !== undefined);
   if (!ticket) return null;
   const within = tx ? { transaction: tx } : {};
-  const followers = await tables.followers.find({ ticketNumber: number }, within);
-  const asks = await tables.asks.find({ ticketNumber: number }, within);
-  const steps = await tables.planSteps.find(
-    { ticketNumber: number, state: ['active', 'done', 'failed'] },
-    { ...within, attributes: ['teamId'] },
-  );
+  const [followers, asks, steps] = await Promise.all([
+    tables.followers.find({ ticketNumber: number }, within),
+    tables.asks.find({ ticketNumber: number }, within),
+    tables.planSteps.find(
+      { ticketNumber: number, state: ['active', 'done', 'failed'] },
+      { ...within, attributes: ['teamId'] },
+    ),
+  ]);
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
   const guarded = {

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import type { Consumer } from '../journal/consumer';
+import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { settleDue } from './dueByHand';
 import type { TicketRecord } from './model';
@@ -43,21 +44,24 @@ async function setTimers(listo: Listo, number: number, tx: Transaction): Promise
     await set('resumeTicket', ticket.heldUntil);
 }
 
+/** What a ticket waits for hangs on these. */
+const WAITED = ['state', 'heldUntil'];
+/** And the instants that are set by hand on these. */
 const HOLDERS = ['assigneeId', 'teamId', 'state', 'dueAt', 'dueDate', 'remindAt'];
+
+const isOneIn = (fields: string[], { changes }: JournalRow): boolean =>
+  fields.some((field) => field in changes);
 
 /** Sets and clears what ends waiting (for the requester's word, for a date) and what was set by hand. */
 export const waitingConsumer: Consumer = {
   name: 'waiting',
+  // A ticket that has just been opened waits for nothing yet.
+  hears: (entry) => entry.type !== 'sent' && (isOneIn(WAITED, entry) || isOneIn(HOLDERS, entry)),
   async handle(listo, entries, tx) {
-    // A ticket that has just been opened waits for nothing yet.
-    const moved = entries.filter(
-      ({ changes, type }) => type !== 'sent' && ('state' in changes || 'heldUntil' in changes),
-    );
+    const moved = entries.filter((entry) => isOneIn(WAITED, entry));
     for (const number of new Set(moved.map(({ ticketNumber }) => ticketNumber)))
       if (number !== null) await setTimers(listo, number, tx);
-    const touched = entries.filter(
-      ({ changes, type }) => type !== 'sent' && HOLDERS.some((field) => field in changes),
-    );
+    const touched = entries.filter((entry) => isOneIn(HOLDERS, entry));
     const numbers = [...new Set(touched.map(({ ticketNumber }) => ticketNumber!))];
     for (const number of await listDueByHand(listo, numbers, tx)) await settleDue(listo, number, tx);
   },

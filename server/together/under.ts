@@ -163,14 +163,12 @@ export async function takeApart(
 /** What is answered or done on a cause is answered or done on all that are under it. */
 export const togetherConsumer: Consumer = {
   name: 'together',
-  async handle(listo, entries, tx) {
+  hears: ({ type, audience, ticketNumber, via }) =>
+    ticketNumber !== null &&
+    via !== 'rule' &&
+    (type === 'done' || (type === 'answered' && audience === 'requester')),
+  async handle(listo, said, tx) {
     const { tables } = listo.db;
-    const said = entries.filter(
-      ({ type, audience, ticketNumber, via }) =>
-        ticketNumber !== null &&
-        via !== 'rule' &&
-        (type === 'done' || (type === 'answered' && audience === 'requester')),
-    );
     for (const { ticketNumber, type, data, actorId } of said) {
       const below = await tables.tickets.find(
         { underNumber: ticketNumber, underAs: 'cause' },
