@@ -13,6 +13,8 @@ const teamFiguresSchema = z.object({
   late: z.number().int(),
   /** Falls due before the day is over, neither late yet nor held. */
   dueToday: z.number().int(),
+  /** Large requests that the team ranks. */
+  ranked: z.number().int(),
   /** Of what was resolved in the last seven days and had a promise of resolution: how much, and how much met every one. */
   promised: z.number().int(),
   inTime: z.number().int(),

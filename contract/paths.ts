@@ -213,6 +213,8 @@ export const paths = {
     move: { method: 'post', path: '/tickets/:number/steps/:stepId/moves' },
     add: { method: 'post', path: '/tickets/:number/steps' },
     tellSlip: { method: 'post', path: '/tickets/:number/plan/word' },
+    ranking: { method: 'get', path: '/teams/:id/ranking' },
+    rank: { method: 'post', path: '/teams/:id/ranking' },
     answer: { method: 'post', path: '/step-answers/:token' },
   },
   mail: {

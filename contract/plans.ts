@@ -1,11 +1,12 @@
 import * as z from 'zod';
-import { STEP_MOVES } from '../core/plans';
+import { STEP_KINDS, STEP_MOVES } from '../core/plans';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import {
   idSchema,
   instantSchema,
   localTextSchema,
+  idParams,
   numberParams,
   okSchema,
   personRefSchema,
@@ -16,7 +17,7 @@ export const planStepSchema = z.object({
   id: idSchema,
   version: z.number().int(),
   name: localTextSchema,
-  kind: z.enum(['task', 'approval', 'automatic']),
+  kind: z.enum(STEP_KINDS),
   state: z.enum(['waiting', 'active', 'done', 'skipped', 'failed']),
   /** False where it has not come up and what is known now would leave it out. */
   isWanted: z.boolean(),
@@ -41,6 +42,8 @@ export const planStepSchema = z.object({
   sending: z
     .object({ tries: z.number().int(), sentAt: instantSchema.nullable(), error: z.string().nullable() })
     .nullable(),
+  /** While it is ranked: its place, and among how many. */
+  ranking: z.object({ place: z.number().int(), count: z.number().int() }).nullable(),
   moves: z.array(z.enum(STEP_MOVES)),
 });
 export type PlanStepView = z.infer<typeof planStepSchema>;
@@ -62,7 +65,55 @@ export const planSchema = z.object({
 });
 export type PlanView = z.infer<typeof planSchema>;
 
+/** A request that waits for its turn among the other large ones of a team. */
+export const rankedSchema = z.object({
+  number: z.number().int(),
+  title: z.string(),
+  stepId: idSchema,
+  version: z.number().int(),
+  step: localTextSchema,
+  service: localTextSchema,
+  requester: personRefSchema,
+  /** Since when it is ranked. */
+  since: instantSchema,
+  /** By when it would have to go ahead so that the plan ends as forecast. */
+  neededBy: instantSchema,
+  promisedAt: instantSchema,
+  forecastAt: instantSchema,
+  /** What the form was answered, a line each, in the reader's language. */
+  facts: z.array(z.string()),
+  /** What the requester was last told of it. */
+  lastWord: z.object({ text: z.string(), at: instantSchema, by: z.string() }).nullable(),
+});
+export type RankedRequest = z.infer<typeof rankedSchema>;
+
 export const planEndpoints = {
+  ranking: endpoint({
+    ...paths.plans.ranking,
+    summary: 'The large requests of a team that wait for their turn, in their order',
+    params: idParams,
+    answer: z.object({
+      team: z.object({ id: idSchema, name: localTextSchema }),
+      requests: z.array(rankedSchema),
+      /** Whether the viewer puts them in order. */
+      mayRank: z.boolean(),
+    }),
+  }),
+  rank: endpoint({
+    ...paths.plans.rank,
+    summary: 'Put a large request in its place, say a word to its requester, or let it go ahead',
+    params: idParams,
+    body: z.object({
+      number: z.number().int().positive(),
+      stepId: idSchema,
+      version: z.number().int(),
+      /** Counted from 1; absent: it stays where it is. */
+      place: z.number().int().min(1).max(10_000).optional(),
+      words: z.string().max(2_000).default(''),
+      goesAhead: z.boolean().default(false),
+    }),
+    answer: z.object({ version: z.number().int() }),
+  }),
   move: endpoint({
     ...paths.plans.move,
     summary: "Take, tick, finish, leave out or redo a step of a ticket's plan",

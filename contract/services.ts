@@ -83,6 +83,7 @@ const planSchema = z.object({
           checklist: z.array(words).max(60).optional(),
         }),
         z.object({ ...stepShape, kind: z.literal('approval'), ...agreedShape }),
+        z.object({ ...stepShape, kind: z.literal('ranking'), teamId: z.string().max(40) }),
         z.object({ ...stepShape, kind: z.literal('automatic'), action: actionSchema }),
       ]),
     )

@@ -5,11 +5,13 @@ import { decidingConsumer } from '../server/approvals/consumer';
 import { hand } from '../server/journal/consumer';
 import type { Listo } from '../server/listo';
 import { lookAtPlans } from '../server/plans/goOn';
+import { rankRequest } from '../server/plans/rank';
 import { moveStep } from '../server/plans/steps';
 import type { SignedIn } from '../server/sessions/viewer';
 import { write } from '../server/tickets/messages';
 import { moveTicket } from '../server/tickets/move';
 import { createTicket } from '../server/tickets/create';
+import { CHANGES } from './changes';
 
 /** Hours of the office's working time before the demo's instant. */
 type Ago = { ago: number };
@@ -17,11 +19,12 @@ type Did = Ago &
   (
     | { by: string; says: 'approve' | 'decline' }
     | { by: string; step: string; does: StepMove }
+    | { by: string; ranks: string; words: string; goesAhead: boolean; place?: number }
     | { by: string; takes: true }
     | { by: string; writes: string }
   );
 
-type PlannedTicket = Ago & {
+export type PlannedTicket = Ago & {
   serviceId: string;
   title: string;
   by: string;
@@ -153,6 +156,14 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
     await transaction((tx) => decideAll(listo, number, tx));
     return;
   }
+  if ('ranks' in did) {
+    const { words, goesAhead, place, ranks: stepId } = did;
+    const step = (await tables.planSteps.findOne({ ticketNumber: number, stepId }))!;
+    const { teamId, version } = step;
+    const said = { number, stepId, version, words, goesAhead, ...(place !== undefined && { place }) };
+    await rankRequest(listo, viewer, actor, teamId!, said);
+    return;
+  }
   if ('takes' in did) {
     const { version } = (await tables.tickets.findOne({ number }))!;
     await moveTicket(listo, viewer, actor, number, { name: 'take', by: 'agent', version, input: {} });
@@ -175,9 +186,10 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
 /** Lets the planned requests happen, by the application's own services, each act at its instant. */
 export async function simulatePlans(listo: Listo, onDone: (share: number) => void): Promise<void> {
   const now = listo.clock.now();
+  const all = [...PLANNED, ...CHANGES];
   const office = (await listo.calendars.getAll()).office!;
   const at = (instant: number): Listo => ({ ...listo, clock: { now: () => instant }, wake: () => undefined });
-  for (const [i, { serviceId, title, by, answers, inDays, then, ...planned }] of PLANNED.entries()) {
+  for (const [i, { serviceId, title, by, answers, inDays, then, ...planned }] of all.entries()) {
     const viewer = await viewerOf(listo, by);
     const day = new Date(now + inDays * DAY).toISOString().slice(0, 10);
     const { number } = await createTicket(
@@ -194,6 +206,6 @@ export async function simulatePlans(listo: Listo, onDone: (share: number) => voi
     await listo.db.transaction((tx) =>
       lookAtPlans(listo, [{ ticketNumber: number, kind: 'planLook', ref: '', at: now }], tx),
     );
-    onDone((i + 1) / PLANNED.length);
+    onDone((i + 1) / all.length);
   }
 }

@@ -1,5 +1,6 @@
 import { categoryOf } from './catalogue';
 import { GROUND_SERVICES } from './groundServices';
+import { CHANGE_SERVICE } from './changes';
 import { LONG_SERVICES } from './longServices';
 import { OFFICE_SERVICES } from './officeServices';
 import {
@@ -278,7 +279,7 @@ const ICONS: Record<string, string> = {
 
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
-  return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES].map(
+  return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES, CHANGE_SERVICE].map(
     ({ fields, ...service }, position) => ({
       ...{ groupId: null, ownerId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
       ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },

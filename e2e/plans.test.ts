@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { click, listBarriers, see, setField, type } from './harness/browser';
+import { click, hearMoving, listBarriers, see, setField, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** A request that several teams fulfil, from the one who raises it to those whose turn it is, in the real interface. */
@@ -40,6 +40,35 @@ test('a team finds its step in its list, takes it, ticks it off and is done with
   );
   await click(jonas, 'Done: Safety gear in the right size');
   await see(jonas, /Prepare\s+2 of 4 done/);
+  expect(await listBarriers(jonas)).toEqual([]);
+});
+
+test('a lead puts large requests in order by the keyboard and lets one go ahead with a word; who asked reads it', async () => {
+  const vasco = await browser.open('vasco', '/desk/today');
+  await click(vasco, '3 large requests wait for their turn', 'link');
+  await see(vasco, /1\s+One booking for a car[\s\S]+2\s+Stock shows[\s\S]+3\s+Invoices summed/);
+  expect(await listBarriers(vasco)).toEqual([]);
+  await vasco.focus('[aria-label="Move: Stock shows what is on order"]');
+  await vasco.keyboard.press('Space');
+  await hearMoving(vasco, /place 2 of 3/);
+  await vasco.keyboard.press('ArrowUp');
+  await hearMoving(vasco, /Over place 1 of 3/);
+  await vasco.keyboard.press('Space');
+  await see(vasco, /1\s+Stock shows[\s\S]+2\s+One booking for a car/);
+
+  const jonas = await browser.open('jonas', '/ask');
+  await jonas.locator('::-p-text(Stock shows what is on order)').click();
+  await see(jonas, 'place 1 of 3');
+  await see(jonas, 'Vasco Lourinho put it in place 1 of 3');
+
+  await click(vasco, 'Let it go ahead: Stock shows what is on order');
+  await type(vasco, 'A word to Jonas Peck, on their thread (may stay empty)', 'Luís begins tomorrow.');
+  await vasco.reload();
+  await click(vasco, 'Let it go ahead: Stock shows what is on order');
+  await click(vasco, 'Let it go ahead');
+  await see(vasco, '2 large requests wait');
+  await see(jonas, 'Luís begins tomorrow.');
+  await see(jonas, /Its turn\s+done/);
   expect(await listBarriers(jonas)).toEqual([]);
 });
 

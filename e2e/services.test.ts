@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { click, listBarriers, listBarriersInBoth, see, setField, type } from './harness/browser';
+import { click, hearMoving, listBarriers, listBarriersInBoth, see, setField, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** A team administrator makes a service alone, and employees find, fill in and send it; in the real interface. */
@@ -76,16 +76,9 @@ test('questions are put in order by keyboard, and a condition shows one only whe
   const before = await rows();
   await helder.focus('[aria-label="Move “What is it for?”"]');
   await helder.keyboard.press('Space');
-  const said = (words: RegExp) =>
-    helder.waitForFunction(
-      (pattern) =>
-        new RegExp(pattern).test(document.querySelector('[id^="DndLiveRegion"]')?.textContent ?? ''),
-      {},
-      words.source,
-    );
-  await said(/place 4 of 4/);
+  await hearMoving(helder, /place 4 of 4/);
   await helder.keyboard.press('ArrowUp');
-  await said(/Over place 3 of 4/);
+  await hearMoving(helder, /Over place 3 of 4/);
   await helder.keyboard.press('Space');
   await helder.waitForFunction(
     (first) => document.querySelectorAll('[aria-label^="Change “"]')[3]?.textContent !== first,

@@ -17,6 +17,8 @@ test('asked, agreed, taken, answered, held, done and confirmed', async () => {
   await see(tomas, 'filled in for you');
   expect(await valueOf(tomas, '#field-site')).toBe('Port Alder');
   expect(await valueOf(tomas, '#field-place')).toBe('Ticket hall');
+  // What comes while one reads moves what is below it.
+  await see(tomas, 'This may answer it at once');
   await click(tomas, 'Send to Onboard systems');
   await see(tomas, 'One more look, please: 2 to mend.');
   await type(tomas, 'In one line needed', 'Scanner for gate 3');

@@ -81,6 +81,9 @@ const TimePage = lazy(() => import('./desk/time/TimePage').then(({ TimePage: pag
 const RaisePage = lazy(() =>
   import('./desk/raise/RaisePage').then(({ RaisePage: page }) => ({ default: page })),
 );
+const RankingPage = lazy(() =>
+  import('./desk/ranking/RankingPage').then(({ RankingPage: page }) => ({ default: page })),
+);
 const MailPage = lazy(() =>
   import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
 );
@@ -143,6 +146,7 @@ export const router = createBrowserRouter([
       { path: 'desk/conversations/overview', element: <OverviewPage /> },
       { path: 'desk/conversations/:id?', element: <ConversationsPage /> },
       { path: 'desk/import', element: <ImportPage /> },
+      { path: 'desk/ranking/:team', element: <RankingPage /> },
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },

@@ -115,9 +115,12 @@ function* checkSteps(
   for (const step of plan.steps) {
     const at = step.name.en;
     if (!isSaid(step.name)) yield { part, code: 'noName' };
-    if (step.kind === 'task' && !around.teams[step.teamId]) yield { part, code: 'noTeam', at };
-    else if (step.kind === 'task' && around.teams[step.teamId]!.members === 0)
-      yield { part, code: 'emptyTeam', at };
+    if (step.kind === 'task' || step.kind === 'ranking') {
+      const team = around.teams[step.teamId];
+      if (!team) yield { part, code: 'noTeam', at };
+      else if (team.members === 0) yield { part, code: 'emptyTeam', at };
+      else if (step.kind === 'ranking' && team.leads === 0) yield { part, code: 'noLead', at };
+    }
     if (step.kind === 'approval')
       for (const code of checkAgreed(step, around, names)) yield { part, code, at };
     const asked = [

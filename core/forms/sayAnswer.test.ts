@@ -43,6 +43,7 @@ test.each<[FormField['kind'], AnswerValue, string | null]>([
 test('it is said in the language of who reads it', () => {
   const field: FormField = { name: 'it', kind: 'choice', needed: false, label: both('It'), choices };
   expect(sayAnswer(field, 'hand', 'pt')).toBe('In the hand (pt)');
+  expect(sayAnswer({ ...field, kind: 'number', unit: both('hours') }, 4, 'pt')).toBe('4 hours (pt)');
   expect(sayAnswer({ ...field, kind: 'yesNo' }, true, 'pt')).toBe('sim');
   expect(sayDay('2026-12-16', 'pt')).toMatch(/16\/12\/2026/);
 });

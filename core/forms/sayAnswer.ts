@@ -37,7 +37,8 @@ export function sayAnswer(
   language: Language,
 ): string | null {
   if (value === undefined || value === null) return null;
-  if (typeof value !== 'object') return sayOne(field, value, language);
+  if (typeof value !== 'object')
+    return [sayOne(field, value, language), field.unit?.[language]].filter(Boolean).join(' ');
   if (!Array.isArray(value))
     return 'from' in value
       ? `${sayDay(value.from, language)} – ${sayDay(value.to, language)}`

@@ -1,6 +1,7 @@
 export { checkPlan } from './checkPlan';
 export { nextSteps } from './nextSteps';
 export { listStepMoves, STEP_MOVES, type StepMove } from './stepMoves';
+export { putInPlace, rank, type Ranked } from './ranking';
 export { forecast } from './forecast';
 export { findWaysBack, type WayBack } from './bringBack';
 export {
@@ -12,6 +13,7 @@ export {
   type ServiceStep,
 } from './servicePlan';
 export { BadPlan, PlanError, UnknownStepCalendar } from './errors';
+export { STEP_KINDS, type StepKind } from './types';
 export type {
   Plan,
   PlanForecast,

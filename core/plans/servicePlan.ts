@@ -34,6 +34,8 @@ export type ServiceStep = Common &
         declineBy: 'any' | 'outOfReach';
         silence?: Silence;
       }
+    /** Waits until a lead of the team lets it go ahead, in its turn among the others. */
+    | { kind: 'ranking'; teamId: string }
     | { kind: 'automatic'; action: AutomaticAction }
   );
 
@@ -75,7 +77,7 @@ function startOf(date: unknown, daysBefore: number, timeZone: string): number | 
 
 function calendarIdOf(step: ServiceStep, { calendarOf, ownTeamId }: Surroundings): string {
   if (step.kind === 'automatic') return ROUND_THE_CLOCK;
-  return calendarOf(step.kind === 'task' ? step.teamId : ownTeamId);
+  return calendarOf(step.kind === 'approval' ? ownTeamId : step.teamId);
 }
 
 /** A service's plan as it can be computed with, on its teams' calendars and with the dates that the form was given. */

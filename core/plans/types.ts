@@ -1,10 +1,14 @@
 import type { Condition } from '../conditions';
 
+/** How a step comes to be done; `ranking`: a lead says when it is its turn among the other large requests. */
+export const STEP_KINDS = ['task', 'approval', 'ranking', 'automatic'] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
 /** One thing to be done for a request. `effort` is in working ms of the calendar; `after` names steps of the same leg. */
 export type PlanStep = {
   id: string;
   leg: string;
-  kind: 'task' | 'approval' | 'automatic';
+  kind: StepKind;
   after?: string[];
   /** Left out where this does not hold when it comes up. */
   when?: Condition;

@@ -31,6 +31,9 @@ export async function startBrowser(url: () => string, failures: string[] = []): 
     const page = await context.newPage();
     page.setDefaultTimeout(TIMEOUT_MS);
     page.on('pageerror', (error) => failures.push(String(error)));
+    page.on('console', (message) => {
+      if (message.text().startsWith('no words for')) failures.push(message.text());
+    });
     await page.setExtraHTTPHeaders({ 'Accept-Language': 'en' });
     // What those hear who listen to the page is kept; else every question after a name has all of it worked out anew.
     await (await page.createCDPSession()).send('Accessibility.enable');
@@ -146,6 +149,15 @@ async function use(
 /** Clicks what has this role and name. */
 export function click(within: Page | ElementHandle, name: string, role = 'button'): Promise<void> {
   return use(within, [name, role], (locator) => locator.click());
+}
+
+/** Waits for what is said, to those who listen to the page, of something that is moved by the keyboard. */
+export async function hearMoving(page: Page, words: RegExp): Promise<void> {
+  await page.waitForFunction(
+    (pattern) => new RegExp(pattern).test(document.querySelector('[id^="DndLiveRegion"]')?.textContent ?? ''),
+    { timeout: TIMEOUT_MS },
+    words.source,
+  );
 }
 
 const TEXT_FIELDS =

@@ -17,6 +17,7 @@ import { up as chat } from './migrations/0014-chat';
 import { up as conversations } from './migrations/0015-conversations';
 import { up as targetVersions } from './migrations/0016-target-versions';
 import { up as groupsAndOwners } from './migrations/0017-groups-and-owners';
+import { up as ranking } from './migrations/0018-ranking';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -38,6 +39,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0015-conversations', up: conversations },
       { name: '0016-target-versions', up: targetVersions },
       { name: '0017-groups-and-owners', up: groupsAndOwners },
+      { name: '0018-ranking', up: ranking },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -3,6 +3,7 @@ import { dayEdges } from '../../core/figures';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
+import { listRanked } from '../plans/ranking';
 import type { SignedIn } from '../sessions/viewer';
 import { readZone } from '../worklists/reader';
 
@@ -33,8 +34,9 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
   // What was resolved lately is still done, or was closed later than it was resolved: both are short stretches of an index.
   const resolvedSince = (since: string): string =>
     `t.teamId IN (:teamIds) AND t.resolvedAt >= :${since} AND (t.state = 'done' OR (t.state = 'closed' AND t.closedAt >= :${since}))`;
-  const [teams, standing, ofWeek, arrived, resolved] = await Promise.all([
+  const [teams, ranked, standing, ofWeek, arrived, resolved] = await Promise.all([
     db.tables.teams.find({ id: teamIds }, { order: ['id'] }),
+    listRanked(listo, teamIds),
     db.select<Standing>(
       `SELECT t.teamId, COUNT(*) AS open, SUM(t.assigneeId IS NULL AND t.state = 'received') AS unassigned, SUM(t.state = 'held') AS held,
          SUM(t.state <> 'held' AND t.tightestDueAt < :now) AS late,
@@ -74,6 +76,7 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
       held: Number(stands?.held ?? 0),
       late: Number(stands?.late ?? 0),
       dueToday: Number(stands?.dueToday ?? 0),
+      ranked: ranked.filter(({ teamId }) => teamId === id).length,
       promised: Number(week?.promised ?? 0),
       inTime: Number(week?.inTime ?? 0),
       ratings: Number(week?.ratings ?? 0),

@@ -100,7 +100,11 @@ function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Pa
   if (EVENTS[entry.type] === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
   if (entry.type !== 'stepStarted') return parties;
   const teamId = stepTeamOf(entry);
-  const members = around.members.filter((member) => member.teamId === teamId);
+  // What is ranked is for who ranks.
+  const isForLeads = entry.changes.kind?.to === 'ranking';
+  const members = around.members.filter(
+    (member) => member.teamId === teamId && (!isForLeads || member.role === 'lead'),
+  );
   return {
     ...parties,
     assignee: [],

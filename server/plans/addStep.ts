@@ -52,7 +52,7 @@ export async function addStep(
           ...(after.length > 0 && { after }),
         },
         ...{ teamId, groupId: null, assigneeId: null, startedAt: null, finishedAt: null, neededBy: 0 },
-        ...{ reason: null, ticked: [], sending: null, answerToken: null, version: 1 },
+        ...{ reason: null, ticked: [], sending: null, answerToken: null, place: null, version: 1 },
       },
       tx,
     );

@@ -8,6 +8,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
+import { findOnlyLead } from './ranking';
 import type { StepRow } from './model';
 import { recordStep } from './record';
 import { setSlipWord } from './slip';
@@ -36,7 +37,8 @@ async function begin(
 ): Promise<void> {
   const now = listo.clock.now();
   const { definition } = step;
-  const started = { state: 'active', startedAt: now, neededBy } as const;
+  const started: Partial<StepRow> = { state: 'active', startedAt: now, neededBy };
+  if (definition.kind === 'ranking') started.assigneeId = await findOnlyLead(listo, tx, definition.teamId);
   await recordStep(listo, tx, ticket, step, started, { type: 'stepStarted', ...rule });
   if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
   if (definition.kind !== 'approval') return;

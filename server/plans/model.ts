@@ -40,6 +40,8 @@ export type StepRow = {
   sending: { tries: number; sentAt: number | null; error: string | null } | null;
   /** By which the outside address names the step in its answer. */
   answerToken: string | null;
+  /** Which place a lead has given it among the requests that are ranked. */
+  place: number | null;
   version: number;
 };
 
@@ -79,6 +81,7 @@ export function createPlanTables(sequelize: Sequelize) {
         ticked: json,
         sending: json,
         answerToken: text(32),
+        place: integer,
         version: integer,
       },
       ['ticketNumber', 'stepId'],

@@ -9,6 +9,7 @@ import type { SignedIn } from '../sessions/viewer';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
 import { findRunning, forecastOf, progressOf, type Running } from './running';
+import { readPlaces } from './ranking';
 import { mayMoveStep } from './steps';
 
 const DAY = 86_400_000;
@@ -31,6 +32,7 @@ type Around = {
   running: Running;
   forecast: PlanForecast;
   approvalIds: Map<string, string>;
+  rankings: Map<string, { place: number; count: number }>;
   teams: Map<string, LocalText>;
   people: Awaited<ReturnType<typeof readPeople>>;
   viewer: SignedIn;
@@ -38,12 +40,11 @@ type Around = {
 };
 
 function toView(step: StepRow, around: Around): PlanStepView {
-  const { running, forecast, approvalIds, teams, people, viewer, rights } = around;
+  const { running, forecast, approvalIds, rankings, teams, people, viewer, rights } = around;
   const { stepId, definition, state, teamId, assigneeId, ticked } = step;
   const planned = running.plan.steps.find(({ id }) => id === stepId)!;
   const { earliestStart, earliestFinish, latestFinish, slack } = forecast.steps[stepId]!;
   const isTeamSide = rights.includes('readNotes');
-  const mayMove = mayMoveStep(viewer, step, rights.includes('work'));
   const isTicketOpen = isOpen(running.ticket.state);
   return {
     id: stepId,
@@ -67,7 +68,10 @@ function toView(step: StepRow, around: Around): PlanStepView {
         : [],
     approvalId: approvalIds.get(stepId) ?? null,
     sending: isTeamSide ? step.sending : null,
-    moves: mayMove ? listStepMoves({ kind: definition.kind, state, isTicketOpen }) : [],
+    ranking: rankings.get(stepId) ?? null,
+    moves: listStepMoves({ kind: definition.kind, state, isTicketOpen }).filter((move) =>
+      mayMoveStep(viewer, step, move, rights.includes('work')),
+    ),
   };
 }
 
@@ -92,6 +96,7 @@ export async function readPlan(
   const around: Around = {
     ...{ running, forecast, viewer, rights },
     approvalIds: new Map(approvals.flatMap(({ id, stepId }) => (stepId === null ? [] : [[stepId, id]]))),
+    rankings: await readPlaces(listo, steps),
     teams: new Map(teams.map(({ id, name }) => [id, name])),
     people: await readPeople(
       listo,

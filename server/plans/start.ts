@@ -31,13 +31,13 @@ export async function startPlan(
   const { legs, steps: definitions } = service.plan!;
   const now = ticket.createdAt;
   const steps = definitions.map((definition, position): StepRow => {
-    const isTask = definition.kind === 'task';
+    const { kind } = definition;
     return {
       ...{ ticketNumber: ticket.number, stepId: definition.id, position, definition, state: 'waiting' },
-      teamId: isTask ? definition.teamId : null,
-      groupId: isTask ? (definition.groupId ?? null) : null,
+      teamId: kind === 'task' || kind === 'ranking' ? definition.teamId : null,
+      groupId: kind === 'task' ? (definition.groupId ?? null) : null,
       ...{ assigneeId: null, startedAt: null, finishedAt: null, neededBy: 0, reason: null },
-      ...{ ticked: [], sending: null, answerToken: null, version: 1 },
+      ...{ ticked: [], sending: null, answerToken: null, place: null, version: 1 },
     };
   });
   const planned = await planOn(listo, ticket, { legs }, steps, tx);

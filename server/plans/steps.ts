@@ -20,9 +20,20 @@ const TYPES: Record<StepMove, string> = {
   tick: 'stepTicked',
 };
 
-/** Whose step it is: its team does it; who holds the ticket may do all. */
-export function mayMoveStep(viewer: SignedIn, step: Pick<StepRow, 'teamId'>, mayWork: boolean): boolean {
-  return mayWork || viewer.teams.some(({ teamId }) => teamId === step.teamId);
+/** Whether someone puts the large requests of a team in order: its leads do. */
+export function mayRank({ isAdministrator, teams }: SignedIn, rankedBy: string | null): boolean {
+  return isAdministrator || teams.some(({ teamId, role }) => teamId === rankedBy && role === 'lead');
+}
+
+/** Whose step it is: its team does it; who holds the ticket may do all, but for letting go ahead what a lead ranks. */
+export function mayMoveStep(
+  viewer: SignedIn,
+  { teamId, definition }: Pick<StepRow, 'teamId' | 'definition'>,
+  move: StepMove,
+  mayWork: boolean,
+): boolean {
+  if (definition.kind === 'ranking') return mayRank(viewer, teamId) || (mayWork && move !== 'finish');
+  return mayWork || viewer.teams.some((team) => team.teamId === teamId);
 }
 
 function wantedOf(
@@ -38,7 +49,10 @@ function wantedOf(
     case 'leaveOut':
       return { state: 'skipped', finishedAt: now, reason: reason.trim() };
     case 'redo':
-      return { state: 'waiting', startedAt: null, finishedAt: null, reason: null, ticked: [], sending: null };
+      return {
+        ...{ state: 'waiting', startedAt: null, finishedAt: null, reason: null },
+        ...{ ticked: [], sending: null, place: null },
+      };
     case 'tick':
       return { ticked: [...new Set(ticked)].sort((a, b) => a - b) };
   }
@@ -58,7 +72,7 @@ export async function moveStep(
     const step = await tables.planSteps.findOne({ ticketNumber: number, stepId }, tx, true);
     if (!step) throw new ProblemError('notFound');
     const mayWork = may(createRights(viewer), 'work', guarded);
-    if (!mayMoveStep(viewer, step, mayWork)) throw new ProblemError('forbidden');
+    if (!mayMoveStep(viewer, step, body.name, mayWork)) throw new ProblemError('forbidden');
     if (step.version !== body.version)
       throw new ProblemError('stale', {
         differences: [{ field: 'state', theirs: step.state, yours: body.name, by: null }],

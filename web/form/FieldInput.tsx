@@ -21,6 +21,8 @@ import { TableInput } from './TableInput';
 
 /** More choices than these are chosen from a list. */
 const MOST_RADIOS = 6;
+/** What is short to write; its question may be long all the same. */
+const SHORT = { wrapper: { width: 220 } };
 
 type Props = {
   field: FormField;
@@ -125,7 +127,7 @@ function AmountInput({ shared, props: { field, value, onChange } }: { shared: Sh
   return (
     <NumberInput
       {...shared}
-      w={200}
+      styles={SHORT}
       {...(isMoney && { suffix: ' €', decimalScale: 2 })}
       {...(field.unit && { suffix: ` ${local(field.unit)}` })}
       value={typeof value === 'number' ? value / scale : textOf(value)}
@@ -161,7 +163,7 @@ const INPUTS: Record<FieldKind, Show> = {
   date: (shared, { value, onChange }) => (
     <TextInput
       {...shared}
-      w={200}
+      styles={SHORT}
       type="date"
       value={textOf(value)}
       onChange={({ target }) => onChange(target.value)}
@@ -170,7 +172,7 @@ const INPUTS: Record<FieldKind, Show> = {
   time: (shared, { value, onChange }) => (
     <TextInput
       {...shared}
-      w={140}
+      styles={SHORT}
       type="time"
       value={textOf(value)}
       onChange={({ target }) => onChange(target.value)}

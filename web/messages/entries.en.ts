@@ -52,6 +52,7 @@ export const entriesEn = {
   answersChanged: '{{who}} changed what was answered: {{changed}}',
   askedAgain: 'It has changed, so it has to be agreed anew',
   slipped: 'The promise slips to {{forecast}}: {{steps}}',
+  ranked: '{{who}} put it in place {{place}} of {{count}}: {{step}}',
   stepStarted: 'Begins: {{step}}',
   stepTaken: '{{who}} took: {{step}}',
   stepDone: 'Done: {{step}}. {{said}}',

@@ -52,6 +52,7 @@ export const entriesPt = {
   answersChanged: '{{who}} mudou o que se respondeu: {{changed}}',
   askedAgain: 'Mudou, por isso tem de ser acordado de novo',
   slipped: 'A promessa atrasa-se para {{forecast}}: {{steps}}',
+  ranked: '{{who}} pôs no lugar {{place}} de {{count}}: {{step}}',
   stepStarted: 'Começa: {{step}}',
   stepTaken: '{{who}} ficou com: {{step}}',
   stepDone: 'Feito: {{step}}. {{said}}',

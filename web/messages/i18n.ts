@@ -27,6 +27,18 @@ export async function startMessages(): Promise<void> {
     // Some keys hold a full stop, so the separator is another sign.
     keySeparator: '/',
     nsSeparator: false,
+    // A word that is missing in every language is a fault of a page.
+    saveMissing: true,
+    missingKeyHandler: (
+      _languages,
+      _namespace,
+      key,
+      _shown,
+      _isUpdate,
+      options: { defaultValue?: string },
+    ) => {
+      if (options.defaultValue === undefined) console.error(`no words for ${key}`);
+    },
   });
   await setLanguage(firstLanguage());
 }

@@ -5,6 +5,8 @@ import { TOLD_EVENTS } from '../../core/telling';
 import { PROBLEMS } from '../../server/http/problems';
 import { en } from './en';
 import { pt } from './pt';
+import { movingEn } from './moving.en';
+import { movingPt } from './moving.pt';
 import { planEn } from './plan.en';
 import { planPt } from './plan.pt';
 import { mailEn } from './mail.en';
@@ -50,6 +52,7 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
 const english = flatten({
   ...en,
   workshop: workshopEn,
+  moving: movingEn,
   plan: planEn,
   services: servicesEn,
   mail: mailEn,
@@ -68,6 +71,7 @@ const english = flatten({
 const portuguese = flatten({
   ...pt,
   workshop: workshopPt,
+  moving: movingPt,
   plan: planPt,
   services: servicesPt,
   mail: mailPt,

@@ -22,6 +22,8 @@ export const todayEn = {
   rating: 'Rated',
   byRatings_one: 'by {{count}}, last 7 days',
   byRatings_other: 'by {{count}}, last 7 days',
+  ranked_one: '{{count}} large request waits for its turn',
+  ranked_other: '{{count}} large requests wait for their turn',
   none: 'none yet',
   days: 'Came in and resolved, day by day',
   day: '{{day}}: {{arrived}} came in, {{resolved}} resolved',

@@ -21,6 +21,8 @@ export const todayPt = {
   rating: 'Avaliação',
   byRatings_one: 'de {{count}}, últimos 7 dias',
   byRatings_other: 'de {{count}}, últimos 7 dias',
+  ranked_one: '{{count}} pedido grande espera pela sua vez',
+  ranked_other: '{{count}} pedidos grandes esperam pela sua vez',
   none: 'ainda não há',
   days: 'Chegados e resolvidos, dia a dia',
   day: '{{day}}: {{arrived}} chegaram, {{resolved}} resolvidos',

@@ -16,6 +16,7 @@ export function PlanOverview({ plan }: { plan: PlanView }) {
         const active = wanted.filter(({ state }) => state === 'active');
         const isLegOver = steps.every(({ state }) => isOver(state));
         const state = isLegOver ? 'done' : active.length > 0 ? 'active' : 'waiting';
+        const places = active.flatMap(({ ranking }) => (ranking ? t('plan/ranked', ranking) : []));
         const owners = [...new Set(active.flatMap(({ team }) => (team ? local(team.name) : [])))].join(', ');
         return (
           <div key={id} className={classes.step} data-state={state}>
@@ -25,7 +26,7 @@ export function PlanOverview({ plan }: { plan: PlanView }) {
               {isLegOver
                 ? t('plan/state/done')
                 : active.length > 0
-                  ? [t('plan/legDone', { done: done.length, count: wanted.length }), owners]
+                  ? [t('plan/legDone', { done: done.length, count: wanted.length }), owners, ...places]
                       .filter(Boolean)
                       .join(' · ')
                   : t('plan/state/waiting')}

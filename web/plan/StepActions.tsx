@@ -2,6 +2,7 @@ import { Button, Checkbox, Group, Menu, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { PlanStepView } from '../../contract/plans';
 import type { StepMove } from '../../core/plans';
 import { call } from '../api/call';
@@ -35,10 +36,14 @@ export function StepActions({ number, step }: { number: number; step: PlanStepVi
   const may = (name: StepMove): boolean => step.moves.includes(name);
   const ticked = step.checklist.flatMap(({ isTicked }, i) => (isTicked ? [i] : []));
   const isMine = step.assignee?.id === me.id;
-  const shown = (['take', 'finish'] as const).filter((name) => may(name) && !(name === 'take' && isMine));
+  const shown = (['take', 'finish'] as const).filter(
+    (name) => may(name) && !(name === 'take' && isMine) && step.kind !== 'ranking',
+  );
   const more = (['leaveOut', 'redo'] as const).filter(may);
   const start = (name: StepMove): void => (name === 'leaveOut' ? setReason('') : move.mutate({ name }));
-  if (shown.length + more.length === 0) return null;
+  // What is ranked goes ahead where it is seen among the others.
+  const isRanked = step.kind === 'ranking' && step.state === 'active' && step.team !== null;
+  if (shown.length + more.length === 0 && !isRanked) return null;
   return (
     <>
       {step.state === 'active' && step.checklist.length > 0 && (
@@ -65,6 +70,7 @@ export function StepActions({ number, step }: { number: number; step: PlanStepVi
       )}
       {reason === null ? (
         <div className={classes.actions}>
+          {isRanked && <Link to={`/desk/ranking/${step.team!.id}`}>{t('plan/goAhead')}</Link>}
           {shown.map((name) => (
             <Button
               key={name}

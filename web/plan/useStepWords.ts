@@ -13,7 +13,9 @@ export function useStepWords({ isShort = false } = {}): (step: PlanStepView) => 
   const now = useNow(60_000);
   const because = (reason: string): string =>
     REASONS.includes(reason) ? t(`plan/reasons/${reason}`) : reason;
-  return ({ state, reason, decides, slack, sending, waitsFor, notBefore, isWanted, finishedAt }) => {
+  return (step) => {
+    const { state, reason, decides, slack, sending, waitsFor, notBefore, isWanted, finishedAt, ranking } =
+      step;
     if (state === 'done')
       return finishedAt === null || isShort
         ? t('plan/state/done')
@@ -27,6 +29,7 @@ export function useStepWords({ isShort = false } = {}): (step: PlanStepView) => 
     if (sending?.error && state === 'active')
       return t('plan/sending', { error: sending.error, count: sending.tries });
     if (sending && state === 'active') return t('plan/sent');
+    if (ranking) return t('plan/ranked', ranking);
     if (!isWanted) return t('plan/notNeeded');
     const standing = decides ? t('plan/decides') : t('plan/toSpare', { span: times.span(slack / 60_000) });
     if (state === 'active' || (isShort && decides)) return standing;

@@ -35,6 +35,7 @@ export const ENTRY_EVENTS_SHOWN = [
   'answersChanged',
   'askedAgain',
   'stepAdded',
+  'ranked',
   'stepStarted',
   'stepTaken',
   'stepDone',

@@ -15,7 +15,10 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
     if (!SHOWN.has(type)) return null;
     if (from !== null && type === 'sent') return t('entries/sentFrom', { from });
     const who = actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
-    const fields = Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase());
+    const fields =
+      type === 'changed'
+        ? Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase())
+        : [];
     const heldFor = changes.heldFor?.to;
     return t(`entries/${type}`, {
       who,
@@ -35,6 +38,8 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       under: data.under,
       below: data.below,
       minutes: data.minutes,
+      place: data.place,
+      count: data.count,
       why:
         typeof data.way === 'string' ? t(`entries/ways/${data.way}`, { ...data, count: data.couldHave }) : '',
       said: typeof data.words === 'string' ? data.words : (data.said ?? ''),

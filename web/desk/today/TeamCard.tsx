@@ -46,6 +46,11 @@ export function TeamCard({ team }: { team: TeamFigures }) {
           </div>
         ))}
       </dl>
+      {team.ranked > 0 && (
+        <p className={classes.ranked}>
+          <Link to={`/desk/ranking/${id}`}>{t('today/ranked', { count: team.ranked })}</Link>
+        </p>
+      )}
       <dl className={classes.week}>
         <div>
           <dt>{t('today/inTime')}</dt>

@@ -12,7 +12,7 @@ import { InlineRemove, InlineSelect } from '../../ui/Inline';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { BothLanguages } from '../services/BothLanguages';
-import { SortableItem, SortableList } from '../services/Sortable';
+import { SortableItem, SortableList } from '../../ui/Sortable';
 import classes from './Procedures.module.css';
 
 const NOTHING = { en: '', pt: '' };

@@ -8,6 +8,9 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import classes from './Promises.module.css';
 import { useTargetWords } from './useTargetWords';
 
+/** Nobody is called by name where time runs out. */
+const CALLED = READERS.filter((reader) => reader !== 'mentioned');
+
 type Props = {
   target: Target;
   isSaving: boolean;
@@ -90,7 +93,7 @@ function NoticeLine({
       <MultiSelect
         size="xs"
         label={t('workshop/target/tell')}
-        data={READERS.map((value) => ({ value, label: t(`workshop/target/readers/${value}`) }))}
+        data={CALLED.map((value) => ({ value, label: t(`workshop/target/readers/${value}`) }))}
         value={tell}
         onChange={(value) => onChange({ tell: value })}
       />

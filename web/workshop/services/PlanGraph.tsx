@@ -102,7 +102,7 @@ export function PlanGraph({ plan, bad, isFixed, onOpen, onConnect, onDisconnect 
           data: {
             name: local(step.name) || step.id,
             line:
-              step.kind === 'task'
+              step.kind === 'task' || step.kind === 'ranking'
                 ? local(teams.find(({ id }) => id === step.teamId)?.name ?? { en: '?', pt: '?' })
                 : t(`services/plan/kinds/${step.kind}`),
             kind: step.kind,

@@ -156,7 +156,7 @@ export function PlanPart({
                   {local(step.name) || '…'}
                 </button>{' '}
                 <small className={classes.quiet}>
-                  {step.kind === 'task'
+                  {step.kind === 'task' || step.kind === 'ranking'
                     ? local(teams.find(({ id }) => id === step.teamId)?.name ?? EMPTY)
                     : t(`services/plan/kinds/${step.kind}`)}
                 </small>

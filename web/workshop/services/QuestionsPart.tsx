@@ -4,7 +4,7 @@ import { FIELD_KINDS, type FieldKind, type FormField } from '../../../core/forms
 import { useWords } from '../../messages/useWords';
 import { FormFile } from './FormFile';
 import { QuestionEditor } from './QuestionEditor';
-import { SortableItem, SortableList } from './Sortable';
+import { SortableItem, SortableList } from '../../ui/Sortable';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 import { useConditionWords } from './useConditionWords';

@@ -13,7 +13,7 @@ import { Waiting } from '../../ui/Waiting';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { useCategoryPaths } from './AboutPart';
 import { NewService } from './NewService';
-import { SortableItem, SortableList } from './Sortable';
+import { SortableItem, SortableList } from '../../ui/Sortable';
 import classes from './services.module.css';
 import { Subjects } from './Subjects';
 

@@ -1,6 +1,6 @@
 import { Button, MultiSelect, NativeSelect, NumberInput, Textarea, TextInput } from '@mantine/core';
 import type { FormField } from '../../../core/forms';
-import type { AutomaticAction, ServiceStep } from '../../../core/plans';
+import { STEP_KINDS, type AutomaticAction, type ServiceStep } from '../../../core/plans';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Agreeing } from './Agreeing';
@@ -52,6 +52,7 @@ function toKind(step: ServiceStep, kind: ServiceStep['kind'], teamId: string): S
   };
   switch (kind) {
     case 'task':
+    case 'ranking':
       return { ...common, kind, teamId };
     case 'approval':
       return {
@@ -90,7 +91,7 @@ export function StepEditor({ step, beside, fields, names, onName, isFixed, onCha
         label={t('services/plan/kind')}
         disabled={isFixed}
         value={step.kind}
-        data={(['task', 'approval', 'automatic'] as const).map((value) => ({
+        data={STEP_KINDS.map((value) => ({
           value,
           label: t(`services/plan/kinds/${value}`),
         }))}
@@ -98,10 +99,10 @@ export function StepEditor({ step, beside, fields, names, onName, isFixed, onCha
           onChange(toKind(step, target.value as ServiceStep['kind'], teams[0]?.id ?? ''))
         }
       />
-      {step.kind === 'task' && (
+      {(step.kind === 'task' || step.kind === 'ranking') && (
         <NativeSelect
           size="xs"
-          label={t('services/plan/team')}
+          label={t(step.kind === 'task' ? 'services/plan/team' : 'services/plan/rankedBy')}
           disabled={isFixed}
           value={step.teamId}
           data={[

@@ -18,8 +18,9 @@ import {
 } from '@dnd-kit/sortable';
 import { IconGripVertical } from '@tabler/icons-react';
 import type { CSSProperties, ReactNode } from 'react';
-import { useWords } from '../../messages/useWords';
-import classes from './services.module.css';
+import '../messages/movingWords';
+import { useWords } from '../messages/useWords';
+import classes from './Sortable.module.css';
 
 /** A list that is put in order by dragging, or with Space and the arrows. */
 export function SortableList({
@@ -28,7 +29,8 @@ export function SortableList({
   children,
 }: {
   ids: string[];
-  onOrder(ids: string[]): void;
+  /** The new order, and which one was moved. */
+  onOrder(ids: string[], moved: string): void;
   children: ReactNode;
 }) {
   const sensors = useSensors(
@@ -41,21 +43,21 @@ export function SortableList({
     places: ids.length,
   });
   const announcements: Announcements = {
-    onDragStart: ({ active }) => t('services/moving/taken', placeOf(active.id)),
-    onDragOver: ({ over }) => t('services/moving/over', placeOf(over?.id)),
-    onDragEnd: ({ over }) => t('services/moving/put', placeOf(over?.id)),
-    onDragCancel: ({ active }) => t('services/moving/left', placeOf(active.id)),
+    onDragStart: ({ active }) => t('moving/taken', placeOf(active.id)),
+    onDragOver: ({ over }) => t('moving/over', placeOf(over?.id)),
+    onDragEnd: ({ over }) => t('moving/put', placeOf(over?.id)),
+    onDragCancel: ({ active }) => t('moving/left', placeOf(active.id)),
   };
   const end = ({ active, over }: DragEndEvent): void => {
     const from = ids.indexOf(String(active.id));
     const to = over ? ids.indexOf(String(over.id)) : -1;
-    if (from !== -1 && to !== -1 && from !== to) onOrder(arrayMove(ids, from, to));
+    if (from !== -1 && to !== -1 && from !== to) onOrder(arrayMove(ids, from, to), String(active.id));
   };
   return (
     <DndContext
       sensors={sensors}
       collisionDetection={closestCenter}
-      accessibility={{ announcements, screenReaderInstructions: { draggable: t('services/moveKeys') } }}
+      accessibility={{ announcements, screenReaderInstructions: { draggable: t('moving/keys') } }}
       onDragEnd={end}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
@@ -94,7 +96,7 @@ export function SortableItem({ id, className, label, isFixed, isOpen, children }
       {...attributes}
       {...listeners}
       aria-label={label}
-      title={t('services/moveKeys')}
+      title={t('moving/keys')}
     >
       <IconGripVertical size={16} />
     </button>

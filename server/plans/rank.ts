@@ -1,0 +1,96 @@
+import type { Transaction } from 'sequelize';
+import type { api } from '../../contract';
+import type { BodyOf } from '../../contract/endpoint';
+import { putInPlace } from '../../core/plans';
+import { createRights, may } from '../../core/rights';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import { append } from '../journal/append';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { findGuarded } from '../tickets/guard';
+import { insertMessage } from '../tickets/messages';
+import type { TicketRecord } from '../tickets/model';
+import { recordChange } from '../tickets/record';
+import { goOn } from './goOn';
+import type { StepRow } from './model';
+import { keyOf, listRanked } from './ranking';
+import { recordStep } from './record';
+import { mayRank } from './steps';
+
+/** Puts one in its place; the others keep their order. @returns the place and among how many, where it has moved */
+async function putStep(
+  listo: Listo,
+  tx: Transaction,
+  step: StepRow,
+  wanted: number,
+): Promise<{ place: number; count: number } | null> {
+  const all = await listRanked(listo, [step.teamId!], tx);
+  const key = keyOf(step);
+  const order = putInPlace(all, key, wanted);
+  const place = order.indexOf(key) + 1;
+  if (all.findIndex((each) => each.key === key) + 1 === place) return null;
+  for (const { ticketNumber, stepId, key: each } of all)
+    await listo.db.tables.planSteps.update({ ticketNumber, stepId }, { place: order.indexOf(each) + 1 }, tx);
+  return { place, count: order.length };
+}
+
+/** Says a word to the requester, as an answer on the thread. */
+async function say(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  authorId: string,
+  text: string,
+): Promise<void> {
+  const messageId = await insertMessage(listo, tx, {
+    ...{ ticketNumber: ticket.number, authorId, via: 'desk', readBy: 'requester', isByTeam: true, text },
+  });
+  await recordChange(
+    listo,
+    tx,
+    ticket,
+    { answered: true, waitsSince: null },
+    { type: 'answered', actorId: authorId, via: 'desk', audience: 'requester', data: { messageId } },
+  );
+}
+
+/** A lead puts a request in its place among the others, says a word to who asked, or lets it go ahead. */
+export async function rankRequest(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  teamId: string,
+  { number, stepId, version, place, words, goesAhead }: BodyOf<typeof api.plans.rank>,
+): Promise<{ version: number }> {
+  if (!mayRank(viewer, teamId)) throw new ProblemError('forbidden');
+  return change(listo, actor, async (tx) => {
+    const { tables, select } = listo.db;
+    // One after the other, so that two leads do not give one place twice.
+    await select('SELECT id FROM teams WHERE id = :teamId FOR UPDATE', { teamId }, tx);
+    const found = await findGuarded(listo, number, tx);
+    if (!found || !may(createRights(viewer), 'read', found.guarded)) throw new ProblemError('notFound');
+    const { ticket } = found;
+    const step = await tables.planSteps.findOne({ ticketNumber: number, stepId, teamId }, tx, true);
+    if (step?.definition.kind !== 'ranking') throw new ProblemError('notFound');
+    if (step.state !== 'active') throw new ProblemError('moveNotAllowed');
+    if (step.version !== version)
+      throw new ProblemError('stale', {
+        differences: [{ field: 'state', theirs: step.state, yours: goesAhead ? 'done' : 'ranked', by: null }],
+      });
+    const by = { actorId: viewer.id, via: 'desk' } as const;
+    const put = place === undefined ? null : await putStep(listo, tx, step, place);
+    if (put)
+      await append(listo, tx, {
+        ...{ ...by, type: 'ranked', ticketNumber: number, audience: 'requester' },
+        data: { ...put, stepId, name: step.definition.name },
+      });
+    if (words.trim() !== '') await say(listo, tx, ticket, viewer.id, words.trim());
+    if (goesAhead) {
+      const done = { state: 'done', finishedAt: listo.clock.now() } as const;
+      await recordStep(listo, tx, ticket, step, done, { type: 'stepDone', ...by });
+      await goOn(listo, tx, ticket);
+    }
+    return { version: step.version };
+  });
+}
