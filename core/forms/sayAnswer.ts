@@ -1,16 +1,23 @@
 import type { AnswerLink, AnswerValue, Column, FormField, Language, Named, TableRow } from './types';
 
 const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
+
+const dayFormat = (locale: string): Intl.DateTimeFormat =>
+  new Intl.DateTimeFormat(locale, {
+    ...{ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
+    timeZone: 'UTC',
+  });
+// Making one takes far longer than using it.
+const DAYS: Record<Language, Intl.DateTimeFormat> = {
+  en: dayFormat(LOCALES.en),
+  pt: dayFormat(LOCALES.pt),
+};
 const YES_NO: Record<Language, [string, string]> = { en: ['yes', 'no'], pt: ['sim', 'não'] };
 
 /** A calendar day in words; it is that day in every zone. What is no day stays as it is. */
 export function sayDay(day: string, language: Language): string {
   const at = new Date(`${day}T00:00:00Z`);
-  if (Number.isNaN(at.getTime())) return day;
-  return at.toLocaleDateString(LOCALES[language], {
-    ...{ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
-    timeZone: 'UTC',
-  });
+  return Number.isNaN(at.getTime()) ? day : DAYS[language].format(at);
 }
 
 function sayOne(

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import { isQuiet } from '../../core/chat';
 import type { Listo } from '../listo';
+import { lookUp, type LookUp } from '../notifications/lookUp';
 import type { ChatOutBody, ChatOutRow } from './model';
 
 const QUARTER_MS = 900_000;
@@ -44,10 +45,15 @@ export async function queueChat(
 }
 
 /** When someone is told who may have hours in which they want quiet. */
-export async function whenTold(listo: Listo, tx: Transaction, personId: string): Promise<number | null> {
-  const { tables, select } = listo.db;
+export async function whenTold(
+  listo: Listo,
+  tx: Transaction,
+  personId: string,
+  known: LookUp = lookUp(listo, tx),
+): Promise<number | null> {
+  const { select } = listo.db;
   const now = listo.clock.now();
-  const wish = await tables.chatWishes.findOne({ personId }, tx);
+  const wish = await known.chatWish(personId);
   if (wish && !wish.wantsChat) return null;
   if (!wish?.quiet) return now;
   const [site] = await select<{ timeZone: string }>(

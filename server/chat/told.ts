@@ -6,6 +6,7 @@ import { toPlain } from '../../core/words';
 import { definitionOf } from '../catalogue/versions';
 import type { Listo } from '../listo';
 import { factsOf, euros, type Told } from '../mail/tell';
+import type { LookUp } from '../notifications/lookUp';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatOutBody } from './model';
 import { queueChat, whenTold } from './queue';
@@ -36,24 +37,20 @@ export async function chatTold(
   listo: Listo,
   tx: Transaction,
   all: (Told & { ticket: TicketRecord })[],
+  known: LookUp,
 ): Promise<void> {
   const wanted = all.filter(
     ({ event, relation }) => (RELATIONS.has(relation) && TOLD[event]) || isMailed(event, relation),
   );
   if (wanted.length === 0 || !(await findChat(listo))) return;
   for (const { personId, event, relation, entry, ticket } of wanted) {
-    const nextAt = await whenTold(listo, tx, personId);
+    const nextAt = await whenTold(listo, tx, personId, known);
     if (nextAt === null) continue;
     const to = { ticketNumber: ticket.number, personId, nextAt };
     if (relation === 'approver') {
-      const team = await listo.db.tables.teams.findOne({ id: ticket.teamId }, tx);
-      const [ask] = await listo.db.select<{ id: string }>(
-        `SELECT a.id FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
-         WHERE a.ticketNumber = :number AND a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt DESC LIMIT 1`,
-        { number: ticket.number, personId },
-        tx,
-      );
-      if (ask && team?.decidesInChat) await queueChat(listo, tx, { do: 'ask', askId: ask.id }, to);
+      const team = await known.team(ticket.teamId);
+      const askId = await known.openAsk(ticket.number, personId);
+      if (askId !== null && team?.decidesInChat) await queueChat(listo, tx, { do: 'ask', askId }, to);
     } else if (RELATIONS.has(relation) && TOLD[event])
       await queueChat(listo, tx, { do: 'told', event, entryId: entry.id }, to);
   }

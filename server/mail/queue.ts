@@ -3,7 +3,7 @@ import type { Transaction } from 'sequelize';
 import type { Language } from '../../core/forms';
 import { writeMail, type MailBlanks, type MailTemplate } from '../../core/mail';
 import type { Listo } from '../listo';
-import { readMailTexts } from './texts';
+import { lookUp, type LookUp } from '../notifications/lookUp';
 
 const TOKEN_LENGTH = 24;
 const ALPHABET = 'abcdefghijklmnopqrstuvwxyz0123456789';
@@ -26,12 +26,16 @@ async function findAnswerAddress(
   personId: string,
   ticketNumber: number,
   askId: string | null,
+  known: LookUp,
 ): Promise<string> {
-  const { tables } = listo.db;
-  const known = await tables.mailAddresses.findOne({ ticketNumber, personId, askId }, tx);
-  const token = known?.token ?? createMailToken();
-  if (!known)
-    await tables.mailAddresses.insert({ token, personId, ticketNumber, askId, at: listo.clock.now() }, tx);
+  const addresses = await known.mailAddresses(ticketNumber);
+  const address = addresses.find((each) => each.personId === personId && each.askId === askId);
+  const token = address?.token ?? createMailToken();
+  if (!address) {
+    const made = { token, personId, ticketNumber, askId, at: listo.clock.now() };
+    addresses.push(made);
+    await listo.db.tables.mailAddresses.insert(made, tx);
+  }
   return `${askId === null ? 'reply' : 'ask'}+${token}@${listo.config.LISTO_MAIL_DOMAIN}`;
 }
 
@@ -49,15 +53,18 @@ export async function queueMail(
   listo: Listo,
   tx: Transaction,
   { template, to, about, blanks, askId = null, isReply = false }: Queued,
+  known: LookUp = lookUp(listo, tx),
 ): Promise<void> {
   const { tables } = listo.db;
   const { LISTO_MAIL_DOMAIN: domain } = listo.config;
   const now = listo.clock.now();
-  const team = about && (await tables.teams.findOne({ id: about.teamId }, tx));
+  const team = about && (await known.team(about.teamId));
   const fromAddress = `${team?.mailbox ?? 'listo'}@${domain}`;
   const replyTo =
-    about && to.id !== null ? await findAnswerAddress(listo, tx, to.id, about.number, askId) : fromAddress;
-  const { subject, text } = writeMail(await readMailTexts(listo, template, tx), to.language, {
+    about && to.id !== null
+      ? await findAnswerAddress(listo, tx, to.id, about.number, askId, known)
+      : fromAddress;
+  const { subject, text } = writeMail(await known.mailTexts(template), to.language, {
     ...(about && { number: String(about.number), title: about.title }),
     name: to.name,
     ...blanks,

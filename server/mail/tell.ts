@@ -3,9 +3,9 @@ import type { Transaction } from 'sequelize';
 import { sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
-import { definitionOf } from '../catalogue/versions';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
+import { lookUp, type LookUp } from '../notifications/lookUp';
 import type { NotificationRow } from '../notifications/model';
 import type { PersonRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
@@ -69,24 +69,20 @@ async function instantWords(
 
 type Mailed = { told: Told; ticket: TicketRecord; person: PersonRow };
 
-async function mailOne(listo: Listo, tx: Transaction, { told, ticket, person }: Mailed): Promise<void> {
-  const { tables } = listo.db;
+async function mailOne(
+  listo: Listo,
+  tx: Transaction,
+  { told, ticket, person }: Mailed,
+  known: LookUp,
+): Promise<void> {
   const { entry, event, relation } = told;
   const { language } = person;
   const isAsk = relation === 'approver';
-  const actor = entry.actorId === null ? null : await tables.people.findOne({ id: entry.actorId }, tx);
-  const requester = await tables.people.findOne({ id: ticket.requesterId }, tx);
-  const service = await definitionOf(listo, ticket, tx);
-  // An ask is named by its entry; of a ticket that has just been sent it is the open one.
-  const asks = isAsk
-    ? await listo.db.select<{ id: string }>(
-        `SELECT a.id FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
-         WHERE a.ticketNumber = :number AND a.askedId = :personId AND a.decision IS NULL ORDER BY a.askedAt DESC LIMIT 1`,
-        { number: ticket.number, personId: person.id },
-        tx,
-      )
-    : [];
-  if (isAsk && asks.length === 0) return;
+  const actor = entry.actorId === null ? null : await known.person(entry.actorId);
+  const requester = await known.person(ticket.requesterId);
+  const service = await known.service(ticket);
+  const askId = isAsk ? await known.openAsk(ticket.number, person.id) : null;
+  if (isAsk && askId === null) return;
   const isTeamSide = relation === 'lead';
   const blanks: MailBlanks = {
     who: actor?.name ?? 'Listo',
@@ -102,13 +98,8 @@ async function mailOne(listo: Listo, tx: Transaction, { told, ticket, person }: 
       service.cost !== null && { cost: `${SAYS[language].costs} ${euros(service.cost, language)}.` }),
   };
   const template: MailTemplate = isAsk ? 'ask' : (event as MailTemplate);
-  await queueMail(listo, tx, {
-    template,
-    to: { id: person.id, name: person.name, email: person.email, language },
-    about: ticket,
-    blanks,
-    askId: asks[0]?.id ?? null,
-  });
+  const to = { id: person.id, name: person.name, email: person.email, language };
+  await queueMail(listo, tx, { template, to, about: ticket, blanks, askId }, known);
 }
 
 /** Writes to those who are told by mail too, of what they have just been told. */
@@ -116,6 +107,7 @@ export async function mailTold(
   listo: Listo,
   tx: Transaction,
   all: (Told & { ticket: TicketRecord })[],
+  known: LookUp = lookUp(listo, tx),
 ): Promise<void> {
   const mailed = all.filter(({ event, relation }) => isMailed(event, relation));
   if (mailed.length === 0 || !(await isMailOn(listo, tx))) return;
@@ -125,6 +117,6 @@ export async function mailTold(
     const person = people.find(({ id }) => id === told.personId);
     // What waits for someone's decision is sent also to who wants no mail otherwise.
     if (person && person.email !== '' && (person.wantsMail || told.relation === 'approver'))
-      await mailOne(listo, tx, { told, ticket, person });
+      await mailOne(listo, tx, { told, ticket, person }, known);
   }
 }

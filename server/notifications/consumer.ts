@@ -8,6 +8,7 @@ import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
 import { chatTold } from '../chat/told';
 import { mailTold } from '../mail/tell';
+import { lookUp } from './lookUp';
 import type { FollowerRow, TicketRecord } from '../tickets/model';
 
 /** Which told events an entry of the journal is. */
@@ -170,7 +171,8 @@ export const tellingConsumer: Consumer = {
       );
     });
     await listo.db.tables.notifications.insertAll(rows, tx);
-    await mailTold(listo, tx, mailed);
-    await chatTold(listo, tx, mailed);
+    const known = lookUp(listo, tx);
+    await mailTold(listo, tx, mailed, known);
+    await chatTold(listo, tx, mailed, known);
   },
 };

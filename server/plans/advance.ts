@@ -17,6 +17,7 @@ import { fieldsOf, forecastOf, progressOf, type Running } from './running';
 /** A forecast this much past the promise is told of; and so much further, told of again. */
 const SLIP_MS = 60_000;
 const AGAIN_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
 
 const ALL_DONE: LocalText = { en: 'Every step is done.', pt: 'Todos os passos estão feitos.' };
 
@@ -118,10 +119,13 @@ async function setLook(listo: Listo, tx: Transaction, running: Running, number: 
   const progress = progressOf(running.steps);
   const { steps } = forecastOf(running, now);
   const instants = running.plan.steps.flatMap(({ id, notBefore }) => {
-    if (progress[id]?.state === 'active') return [steps[id]!.earliestFinish + 1_000];
-    return !progress[id] && notBefore !== undefined ? [notBefore] : [];
+    const end = steps[id]!.earliestFinish;
+    // One that ought to be over moves its end with every look: by the hour is often enough.
+    if (progress[id]?.state === 'active') return [end > now ? end + 1_000 : now + HOUR_MS];
+    if (progress[id] || notBefore === undefined) return [];
+    return [notBefore > now ? notBefore : now + HOUR_MS];
   });
-  const next = Math.min(...instants.map((at) => (at > now ? at : now + 3_600_000)));
+  const next = Math.min(...instants);
   const look = { ticketNumber: number, kind: 'planLook', ref: '' } as const;
   const { timers } = listo.db.tables;
   if (Number.isFinite(next)) await timers.insertAll([{ ...look, at: next }], tx, { updates: ['at'] });
