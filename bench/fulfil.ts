@@ -100,7 +100,7 @@ export async function benchFulfil(): Promise<void> {
          + (SELECT COUNT(*) FROM journal WHERE position IS NULL OR position > (SELECT MIN(position) FROM consumers)) AS \`left\``,
       { now: listo.clock.now() },
     );
-    return Number(left!.left) === 0;
+    return left!.left === 0;
   };
   const patience = performance.now() + 180_000;
   while (!(await isTold()) && performance.now() < patience)

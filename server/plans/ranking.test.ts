@@ -124,16 +124,6 @@ test('only who leads the team ranks; who holds the ticket may leave it out, with
   expect(await stepOf(number, 'build', petra!)).toMatchObject({ state: 'active' });
 });
 
-test('one that has waited longer than it should is looked at again by the hour, not all the time', async () => {
-  const number = await raise(nuno!, 'Fares for bicycles');
-  app.clock.set(app.clock.now() + 20 * 86_400_000);
-  const look = await until(
-    () => app.listo.db.tables.timers.findOne({ ticketNumber: number, kind: 'planLook' }),
-    (timer) => timer !== null && timer.at > app.clock.now(),
-  );
-  expect(look!.at - app.clock.now()).toBeGreaterThan(1_800_000);
-});
-
 test('two leads who move at once leave one order, in which each stands where it was put', async () => {
   const numbers = await Promise.all(['East', 'West', 'North', 'South'].map((each) => raise(jonas!, each)));
   const before = (await read()).requests;
@@ -149,4 +139,14 @@ test('two leads who move at once leave one order, in which each stands where it 
     "SELECT place FROM plan_steps WHERE stepId = 'rank' AND state = 'active' ORDER BY place",
   );
   expect(places.map(({ place }) => place)).toEqual(after.map((_, i) => i + 1));
+});
+
+test('one that has waited longer than it should is looked at again by the hour, not all the time', async () => {
+  const number = await raise(nuno!, 'Fares for bicycles');
+  app.clock.set(app.clock.now() + 20 * 86_400_000);
+  const look = await until(
+    () => app.listo.db.tables.timers.findOne({ ticketNumber: number, kind: 'planLook' }),
+    (timer) => timer !== null && timer.at > app.clock.now(),
+  );
+  expect(look!.at - app.clock.now()).toBeGreaterThan(1_800_000);
 });
