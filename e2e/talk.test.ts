@@ -17,7 +17,7 @@ test('an employee asks for a person, an agent takes it, helps, makes a ticket of
   await see(tomas, 'Anything else');
   // A reload loses nothing.
   await click(tomas, 'Ask for a person');
-  await see(tomas, 'You are number 1 in the line.');
+  await see(tomas, 'You are number 1 in the line: ');
   await see(bia, 'Offered to you');
   await see(bia, 'My password for the roster');
   expect(await listBarriersInBoth(bia)).toEqual([]);

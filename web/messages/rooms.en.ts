@@ -111,7 +111,7 @@ export const roomsEn = {
     formsHelp: 'Offered in direct talk with Listo, and where people make tickets of their own words.',
     notInChat: 'Cannot be asked in chat: {{services}}',
     notices: 'Messages out when something happens',
-    noticesLead: 'To a room or a person. Each is tried before it is switched on.',
+    noticesLead: 'To a room, a person, a team or a group. Each is tried before it is switched on.',
     event: 'When',
     events: {
       newTicket: 'a new ticket comes in',

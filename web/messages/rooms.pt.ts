@@ -112,7 +112,8 @@ export const roomsPt = {
       'Oferecido na conversa direta com o Listo, e quando as pessoas fazem pedidos das suas próprias palavras.',
     notInChat: 'Não se pode perguntar no chat: {{services}}',
     notices: 'Mensagens quando algo acontece',
-    noticesLead: 'Para uma sala ou uma pessoa. Cada uma é ensaiada antes de ser ligada.',
+    noticesLead:
+      'Para uma sala, uma pessoa, uma equipa ou um grupo. Cada uma é ensaiada antes de ser ligada.',
     event: 'Quando',
     events: {
       newTicket: 'entra um novo pedido',

@@ -18,7 +18,7 @@ export const talkEn = {
   instead: 'What else you can do',
   ticket: 'Write a ticket',
   assistant: 'Ask the assistant',
-  place: 'You are number {{place}} in the line.',
+  place: 'You are number {{place}} in the line: {{wait}}.',
   leave: 'Leave the line',
   withAgent: 'You are talking to {{name}}.',
   write: 'Write here',

@@ -18,7 +18,7 @@ export const talkPt = {
   instead: 'O que mais pode fazer',
   ticket: 'Fazer um pedido',
   assistant: 'Perguntar ao assistente',
-  place: 'É o número {{place}} na linha.',
+  place: 'É o número {{place}} na linha: {{wait}}.',
   leave: 'Sair da linha',
   withAgent: 'Está a falar com {{name}}.',
   write: 'Escreva aqui',

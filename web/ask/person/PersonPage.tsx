@@ -222,7 +222,7 @@ function Talk({ conversation, onAnew }: { conversation: Conversation; onAnew(): 
           <h1>{local(line.name)}</h1>
           <p role="status" className={classes.quiet}>
             {isWaiting
-              ? `${t('talk/place', { place: ahead + 1 })} ${waitWords(wait)}`
+              ? t('talk/place', { place: ahead + 1, wait: waitWords(wait) })
               : state === 'open' && agent
                 ? t('talk/withAgent', { name: agent.name })
                 : ''}
