@@ -62,7 +62,7 @@ test('painted is working, wiped is not, and the rest is as before', () => {
         expect(works(after, t)).toBe(isIn ? isWorking : works(toSpans(before), t));
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 30 },
   );
 });
 
@@ -83,6 +83,6 @@ test('the windows mean the same working time as the spans they came from', () =>
           spans.some(({ from, to }) => t >= from && t < to),
         );
     }),
-    { numRuns: 40 },
+    { numRuns: 25 },
   );
 });
