@@ -274,7 +274,7 @@ export const SIGN_IN_PEOPLE = [
   'marta',
   'rui',
   'sten',
-  'petra',
+  'vasco',
   'sofia',
   'gil',
   'jonas',
