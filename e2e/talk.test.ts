@@ -60,6 +60,8 @@ test('handing over: the other reads first, takes it, and the employee is told', 
   await click(bia, 'Take it');
   await see(bia, 'Hand over …');
   await click(bia, 'Hand over …');
+  // Who is there comes a moment after the form.
+  await bia.waitForSelector('[role="dialog"] option[value="agent:rui"]');
   await bia.select('[role="dialog"] select', 'agent:rui');
   await type(bia, 'Why, in a word', 'It is the reader');
   await bia.locator('[role="dialog"] button[type="submit"]').click();
