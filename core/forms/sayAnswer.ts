@@ -44,8 +44,9 @@ export function sayAnswer(
   language: Language,
 ): string | null {
   if (value === undefined || value === null) return null;
-  if (typeof value !== 'object')
-    return [sayOne(field, value, language), field.unit?.[language]].filter(Boolean).join(' ');
+  if (typeof value === 'number' && field.unit)
+    return `${sayOne(field, value, language)} ${field.unit[language]}`;
+  if (typeof value !== 'object') return sayOne(field, value, language);
   if (!Array.isArray(value))
     return 'from' in value
       ? `${sayDay(value.from, language)} – ${sayDay(value.to, language)}`

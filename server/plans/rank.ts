@@ -9,9 +9,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
-import { insertMessage } from '../tickets/messages';
-import type { TicketRecord } from '../tickets/model';
-import { recordChange } from '../tickets/record';
+import { answerAsTeam } from '../tickets/messages';
 import { goOn } from './goOn';
 import type { StepRow } from './model';
 import { keyOf, listRanked } from './ranking';
@@ -33,26 +31,6 @@ async function putStep(
   for (const { ticketNumber, stepId, key: each } of all)
     await listo.db.tables.planSteps.update({ ticketNumber, stepId }, { place: order.indexOf(each) + 1 }, tx);
   return { place, count: order.length };
-}
-
-/** Says a word to the requester, as an answer on the thread. */
-async function say(
-  listo: Listo,
-  tx: Transaction,
-  ticket: TicketRecord,
-  authorId: string,
-  text: string,
-): Promise<void> {
-  const messageId = await insertMessage(listo, tx, {
-    ...{ ticketNumber: ticket.number, authorId, via: 'desk', readBy: 'requester', isByTeam: true, text },
-  });
-  await recordChange(
-    listo,
-    tx,
-    ticket,
-    { answered: true, waitsSince: null },
-    { type: 'answered', actorId: authorId, via: 'desk', audience: 'requester', data: { messageId } },
-  );
 }
 
 /** A lead puts a request in its place among the others, says a word to who asked, or lets it go ahead. */
@@ -85,7 +63,8 @@ export async function rankRequest(
         ...{ ...by, type: 'ranked', ticketNumber: number, audience: 'requester' },
         data: { ...put, stepId, name: step.definition.name },
       });
-    if (words.trim() !== '') await say(listo, tx, ticket, viewer.id, words.trim());
+    const text = words.trim();
+    if (text !== '') await answerAsTeam(listo, tx, ticket, { authorId: viewer.id, via: 'desk', text }, by);
     if (goesAhead) {
       const done = { state: 'done', finishedAt: listo.clock.now() } as const;
       await recordStep(listo, tx, ticket, step, done, { type: 'stepDone', ...by });

@@ -9,6 +9,7 @@ import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
+import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { findMentioned } from '../words/mentioned';
@@ -40,6 +41,26 @@ function effectOf(ticket: TicketRecord, isByTeam: boolean, now: number): Partial
   if (ticket.state !== 'held' || ticket.heldFor !== 'requester') return { waitsSince };
   const state = ticket.assigneeId === null ? 'received' : 'inWork';
   return { state, heldFor: null, heldUntil: null, heldReason: null, waitsSince };
+}
+
+type TeamAnswer = Pick<MessageRow, 'authorId' | 'via' | 'text'> &
+  Partial<Pick<MessageRow, 'links' | 'format'>>;
+
+/** Puts an answer of the team on a locked ticket's thread, by a right that is not one on the ticket. */
+export async function answerAsTeam(
+  listo: Listo,
+  tx: Transaction,
+  ticket: TicketRecord,
+  answer: TeamAnswer,
+  { actorId, via, data = {} }: Pick<JournalRow, 'actorId' | 'via'> & Partial<Pick<JournalRow, 'data'>>,
+): Promise<void> {
+  const messageId = await insertMessage(listo, tx, {
+    ...{ ...answer, ticketNumber: ticket.number, readBy: 'requester', isByTeam: true },
+  });
+  await recordChange(listo, tx, ticket, effectOf(ticket, true, listo.clock.now()), {
+    ...{ type: 'answered', actorId, via, audience: 'requester' },
+    data: { messageId, ...data },
+  });
 }
 
 /** Sends words in a transaction that is under way. */

@@ -8,7 +8,7 @@ import type { Consumer } from '../journal/consumer';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
-import { insertMessage } from '../tickets/messages';
+import { answerAsTeam } from '../tickets/messages';
 import type { TicketRecord } from '../tickets/model';
 import { makeMove } from '../tickets/move';
 import { recordChange } from '../tickets/record';
@@ -182,20 +182,9 @@ export const togetherConsumer: Consumer = {
         const ticket = await tables.tickets.findOne({ number }, tx, true);
         if (ticket?.underNumber !== ticketNumber) continue;
         if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
-          const messageId = await insertMessage(listo, tx, {
-            ...{ ticketNumber: number, authorId: message.authorId, via: message.via, readBy: 'requester' },
-            ...{ isByTeam: true, text: message.text, format: message.format, links: message.links },
-          });
-          await recordChange(
-            listo,
-            tx,
-            ticket,
-            { answered: true, waitsSince: null },
-            {
-              ...{ type: 'answered', actorId, via: 'rule' },
-              data: { messageId, from: ticketNumber },
-            },
-          );
+          const { authorId, via, text, format, links } = message;
+          const entry = { actorId, via: 'rule', data: { from: ticketNumber } } as const;
+          await answerAsTeam(listo, tx, ticket, { authorId, via, text, format, links }, entry);
         }
         if (type === 'done' && isOpen(ticket.state)) {
           if (ticket.state === 'held')
