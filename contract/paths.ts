@@ -35,6 +35,10 @@ export const paths = {
   people: {
     search: { method: 'get', path: '/people' },
     card: { method: 'get', path: '/people/:id' },
+    leavers: { method: 'get', path: '/leavers' },
+    leaving: { method: 'get', path: '/people/:id/leaving' },
+    leave: { method: 'post', path: '/people/:id/leaving' },
+    comeBack: { method: 'post', path: '/people/:id/back' },
     teams: { method: 'get', path: '/teams' },
   },
   calendars: {

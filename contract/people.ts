@@ -9,6 +9,8 @@ import { orderWeightsSchema } from './worklists';
 
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
 
+const versionSchema = z.object({ version: z.number().int() });
+
 export const teamSchema = z.object({
   id: idSchema,
   name: localTextSchema,
@@ -60,6 +62,41 @@ export const peopleEndpoints = {
         }),
       ),
     }),
+  }),
+  leavers: endpoint({
+    ...paths.people.leavers,
+    summary: 'Who has left, the last first',
+    answer: z.array(personCardSchema.extend({ leftAt: instantSchema })),
+  }),
+  leaving: endpoint({
+    ...paths.people.leaving,
+    summary: 'What hangs on someone: what waits for them, and where services name them',
+    params: idParams,
+    answer: personCardSchema.extend({
+      leftAt: instantSchema.nullable(),
+      version: z.number().int(),
+      waiting: z.object({
+        asks: z.number().int(),
+        tickets: z.number().int(),
+        steps: z.number().int(),
+        reports: z.number().int(),
+      }),
+      services: z.array(z.object({ id: idSchema, title: localTextSchema })),
+    }),
+  }),
+  leave: endpoint({
+    ...paths.people.leave,
+    summary: 'Say that someone has left: they are signed out, and what waits for them goes to others',
+    params: idParams,
+    body: versionSchema,
+    answer: versionSchema,
+  }),
+  comeBack: endpoint({
+    ...paths.people.comeBack,
+    summary: 'Say that someone who left is here again',
+    params: idParams,
+    body: versionSchema,
+    answer: versionSchema,
   }),
   teams: endpoint({
     ...paths.people.teams,

@@ -66,3 +66,18 @@ test('subjects are set by the administrator, in any depth', async () => {
     expect.objectContaining({ name: { en: 'Lost and found', pt: 'Perdidos e achados' } }),
   );
 });
+
+test('someone leaves: what waited for their decision is with the next one up at once, and says why', async () => {
+  const helge = await browser.open('helge', '/ask');
+  await see(helge, 'What do you need, Helge?');
+  const helder = await browser.open('helder', '/workshop/leaving');
+  await type(helder, 'Find someone', 'Ana Lobo');
+  await helder.locator('::-p-text(Head of terminals)').click();
+  await see(helder, 'decisions wait for them');
+  await click(helder, 'Ana Lobo leaves …');
+  expect(await listBarriers(helder)).toEqual([]);
+  await click(helder, 'Pass everything on');
+  await see(helder, /Ana Lobo\s+left on/);
+  await helder.waitForFunction(() => !document.body.innerText.includes('decisions wait for them'));
+  await see(helge, 'because you are the next one up');
+});

@@ -17,6 +17,8 @@ const chosen = SUITES.filter((suite) => wanted.includes(suite));
 const suites = chosen.length > 0 ? chosen : SUITES;
 const patterns = wanted.filter((word) => !SUITES.includes(word));
 const bin = (file) => path.join(ROOT, 'node_modules', file);
+/** Between an equal share (0) and what the tests leave (19). */
+const GIVING_WAY = 5;
 let passed = 0;
 let failed = 0;
 
@@ -63,10 +65,8 @@ const checks = {
 };
 const asked = Object.keys(checks).filter((name) => suites.includes(name));
 if (asked.length > 0) say(`\nChecking ${asked.join(', ')} beside the tests …`);
-// They take what the tests leave of the processors while they wait for something.
-const checking = Promise.all(
-  asked.map((name) => check(name, checks[name], os.constants.priority.PRIORITY_LOW)),
-);
+// They give way to the tests, but not so much that they are all that is left to do at the end.
+const checking = Promise.all(asked.map((name) => check(name, checks[name], GIVING_WAY)));
 if (suites.includes('unit')) {
   say('\nUnit tests …');
   await runJest('unit', {});

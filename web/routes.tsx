@@ -87,6 +87,9 @@ const RankingPage = lazy(() =>
 const MailPage = lazy(() =>
   import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
 );
+const LeavingPage = lazy(() =>
+  import('./workshop/leaving/LeavingPage').then(({ LeavingPage: page }) => ({ default: page })),
+);
 const RoomsPage = lazy(() => import('./rooms/RoomsPage').then(({ RoomsPage: page }) => ({ default: page })));
 const ChatPage = lazy(() =>
   import('./workshop/chat/ChatPage').then(({ ChatPage: page }) => ({ default: page })),
@@ -166,6 +169,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/lines', element: <LinesPage /> },
       { path: 'workshop/chat', element: <ChatPage /> },
       { path: 'workshop/mail', element: <MailPage /> },
+      { path: 'workshop/leaving/:id?', element: <LeavingPage /> },
       { path: 'rooms/:id?', element: <RoomsPage /> },
       { path: 'mailbox', element: <Mailbox /> },
       { path: 'sessions', element: <Sessions /> },

@@ -3,6 +3,7 @@ import {
   BadCount,
   BadPercent,
   decideStep,
+  findDeciders,
   findVoters,
   NoVoters,
   type Absence,
@@ -154,5 +155,21 @@ describe('finding the voters', () => {
     expect(find([{ person: 'rui' }, { team: 'finance', only: 'leads' }]).voters).toMatchObject([
       { voter: 'rui', reason: 'named' },
     ]);
+  });
+
+  test('with nobody there to say anything, the fallback takes it alone', () => {
+    const decide = (refs: Parameters<typeof findVoters>[0], absences: Absence[] = [], who = asked) =>
+      findDeciders(refs, who, directory, absences, 100).voters;
+    const alone = [{ voter: 'sofia', by: 'sofia', reason: 'fallback', via: [] }];
+    expect(decide([{ team: 'nobodies' }])).toEqual(alone);
+    expect(decide([{ person: 'ana' }, { person: 'rui' }], [away('ana'), away('rui')])).toEqual(alone);
+    // One who is there, or someone in their place, is enough.
+    expect(decide([{ person: 'ana' }, { person: 'rui' }], [away('ana')])).toHaveLength(2);
+    expect(decide([{ person: 'ana' }], [away('ana', 'rui')])).toMatchObject([{ voter: 'ana', by: 'rui' }]);
+    // It stays where it is while the fallback is away too, or is the one who asks.
+    expect(decide([{ person: 'ana' }], [away('ana'), away('sofia')])).toMatchObject([{ voter: 'ana' }]);
+    const own = { ...asked, requester: 'sofia', recipient: 'sofia' };
+    expect(decide([{ person: 'ana' }], [away('ana')], own)).toMatchObject([{ voter: 'ana' }]);
+    expect(decide([{ team: 'nobodies' }], [], own)).toEqual([]);
   });
 });

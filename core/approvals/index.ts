@@ -1,4 +1,5 @@
 export { decideStep } from './decideStep';
+export { findDeciders } from './findDeciders';
 export { findVoters } from './findVoters';
 export { findNextStep } from './process';
 export type { ProcessStep, Silence, StepApproverRef } from './process';

@@ -50,10 +50,12 @@ test('a delegate is asked, decides, and their word counts as that of who is away
   expect((await ana!.call('DELETE', `/my/absences/${id}`)).status).toBe(200);
 });
 
-test('away without anybody, in future or no longer: the ask comes to oneself', async () => {
+test('away without anybody, where nobody else is asked: the fallback takes it; not yet away, it comes to oneself', async () => {
   const alone = await away(ana!, -1, 1, null);
   const first = await askForScanner();
-  expect((await asksOf(ana!)).some(({ number }) => number === first)).toBe(true);
+  expect((await asksOf(ana!)).some(({ number }) => number === first)).toBe(false);
+  const [taken] = (await asksOf(helge!)).filter(({ number }) => number === first);
+  expect(taken).toMatchObject({ voter: { id: 'helge' }, reason: 'fallback' });
   await ana!.call('DELETE', `/my/absences/${alone.id}`);
   const later = await away(ana!, 3, 5, 'ines');
   const second = await askForScanner();
@@ -61,11 +63,13 @@ test('away without anybody, in future or no longer: the ask comes to oneself', a
   await ana!.call('DELETE', `/my/absences/${later.id}`);
 });
 
-test('nobody decides their own: a delegate who asks leaves it with who is away', async () => {
+test('nobody decides their own: with the one who asks as delegate, and the fallback away too, it stays', async () => {
   const { id } = await away(ana!, -1, 1, 'tomas');
+  const other = await away(helge!, -1, 1, null);
   const number = await askForScanner();
   expect((await asksOf(tomas!)).some((ask) => ask.number === number)).toBe(false);
   expect((await asksOf(ana!)).some((ask) => ask.number === number)).toBe(true);
+  await helge!.call('DELETE', `/my/absences/${other.id}`);
   await ana!.call('DELETE', `/my/absences/${id}`);
 });
 

@@ -7,7 +7,7 @@ import type { Listo } from '../listo';
 import { insertMessage } from '../tickets/messages';
 import { recordChange } from '../tickets/record';
 import type { TicketRecord } from '../tickets/model';
-import { listenFor } from './silence';
+import { listenFor } from './listen';
 
 /** Asks the requester something before deciding: on the thread, for all who read it. Nothing counts as silence until it is answered. */
 export async function askBack(

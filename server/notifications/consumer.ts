@@ -32,6 +32,8 @@ const EVENTS: Record<string, ToldEvent> = {
   asked: 'asked',
   askReminded: 'asked',
   askPassedUp: 'asked',
+  askLeft: 'asked',
+  askAway: 'asked',
   questionAnswered: 'asked',
   questioned: 'questioned',
   noApprover: 'noApprover',

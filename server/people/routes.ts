@@ -3,6 +3,8 @@ import { api } from '../../contract';
 import { isAgent, maySetUp } from '../../core/rights';
 import type { TicketState } from '../../core/tickets';
 import { ProblemError } from '../http/problems';
+import type { SignedIn } from '../sessions/viewer';
+import { comeBackAgain, leave, readLeaving } from './leaving';
 import { getKnownFacts } from '../sessions/me';
 import { visibleTo } from '../tickets/visibility';
 import { DEFAULT_WEIGHTS } from '../../core/worklist';
@@ -58,6 +60,30 @@ export const peopleRoutes: Routes = (router, listo) => {
     };
   });
 
+  const mustAdminister = ({ isAdministrator }: SignedIn): void => {
+    if (!isAdministrator) throw new ProblemError('forbidden');
+  };
+  serve(router, people.leavers, async ({ viewer }) => {
+    mustAdminister(viewer);
+    const rows = await select<Card & { leftAt: number }>(
+      `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site, p.leftAt FROM people p JOIN sites s ON s.id = p.siteId
+       WHERE p.leftAt IS NOT NULL ORDER BY p.leftAt DESC, p.name LIMIT 200`,
+    );
+    return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
+  });
+  serve(router, people.leaving, async ({ viewer, params }) => {
+    mustAdminister(viewer);
+    return readLeaving(listo, params.id);
+  });
+  serve(router, people.leave, async ({ viewer, actor, params, body }) => {
+    mustAdminister(viewer);
+    return leave(listo, viewer, actor, params.id, body.version);
+  });
+  serve(router, people.comeBack, async ({ viewer, actor, params, body }) => {
+    mustAdminister(viewer);
+    return comeBackAgain(listo, viewer, actor, params.id, body.version);
+  });
+
   serve(router, people.teams, async ({ viewer }) => {
     const teams = await tables.teams.find({}, { order: ['id'] });
     const groups = await tables.groups.find({}, { order: ['name'] });
@@ -68,7 +94,8 @@ export const peopleRoutes: Routes = (router, listo) => {
       role: string;
       groupId: string | null;
     }>(
-      'SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m JOIN people p ON p.id = m.personId ORDER BY p.name',
+      `SELECT m.teamId, p.id, p.name, m.role, m.groupId FROM team_members m
+       JOIN people p ON p.id = m.personId AND p.leftAt IS NULL ORDER BY p.name`,
     );
     return teams.map(
       ({

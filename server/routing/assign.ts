@@ -8,6 +8,7 @@ import { makeMove } from '../tickets/move';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import { readMembers } from './candidates';
+import { giveBack } from './giveBack';
 
 /** So many of a team's waiting tickets are looked at when someone becomes free. */
 const MOST_WAITING = 50;
@@ -102,26 +103,13 @@ export const goOnToNextLine: TimerHandler = async (listo, timers, tx) => {
 };
 
 /** The open work of someone whose absence begins comes back to its teams, where those route. */
-export const comeBack: TimerHandler = async (listo, timers, tx) => {
-  for (const { ref } of timers) {
-    const absence = await listo.db.tables.absences.findOne({ id: ref }, tx);
-    if (!absence) continue;
-    const rows = await listo.db.select<{ number: number }>(
-      `SELECT t.number FROM tickets t JOIN teams tm ON tm.id = t.teamId WHERE t.assigneeId = :personId AND t.state IN ('received', 'inWork')
-         AND JSON_VALUE(tm.routing, '$.way') IN ('inTurn', 'leastLoaded', 'longestIdle') LIMIT 500`,
-      { personId: absence.personId },
-      tx,
-    );
-    for (const { number } of rows) {
-      const ticket = (await listo.db.tables.tickets.findOne({ number }, tx, true))!;
-      await append(listo, tx, {
-        ...{ actorId: null, via: 'rule', type: 'cameBack', ticketNumber: number, audience: 'team' },
-        data: { personId: absence.personId },
-      });
-      await makeMove(listo, tx, ticket, {
-        ...{ name: 'give', by: 'system', actorId: null, via: 'rule' },
-        input: { teamId: ticket.teamId, groupId: ticket.groupId, assigneeId: null },
-      });
-    }
-  }
-};
+export async function comeBack(listo: Listo, tx: Transaction, personId: string): Promise<void> {
+  const rows = await listo.db.select<{ number: number }>(
+    `SELECT t.number FROM tickets t JOIN teams tm ON tm.id = t.teamId WHERE t.assigneeId = :personId AND t.state IN ('received', 'inWork')
+       AND JSON_VALUE(tm.routing, '$.way') IN ('inTurn', 'leastLoaded', 'longestIdle') LIMIT 500`,
+    { personId },
+    tx,
+  );
+  const numbers = rows.map(({ number }) => number);
+  await giveBack(listo, tx, personId, numbers, 'cameBack');
+}

@@ -17,7 +17,7 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
   const files = await tables.files.find({ ticketNumber: numbers });
   const people = await readPeople(
     listo,
-    entries.flatMap(({ actorId, data }) => [actorId, data.personId]),
+    entries.flatMap(({ actorId, data }) => [actorId, data.personId, data.fromId]),
   );
   const messageOf = (id: unknown): Entry['message'] => {
     const message = messages.find((candidate) => candidate.id === id);
@@ -34,6 +34,11 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
       files: sent.map(({ id: fileId, name, type, size }) => ({ id: fileId, name, type, size })),
     };
   };
+  const nameIn = (data: Entry['data']): Entry['data'] => ({
+    ...data,
+    ...(typeof data.personId === 'string' && { person: people.get(data.personId)?.name }),
+    ...(typeof data.fromId === 'string' && { former: people.get(data.fromId)?.name }),
+  });
   return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data, ticketNumber }) => ({
     id,
     at,
@@ -44,6 +49,6 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
     from: ticketNumber === number ? null : ticketNumber,
     changes: isTeamSide ? changes : {},
     message: messageOf(data.messageId),
-    data: typeof data.personId === 'string' ? { ...data, person: people.get(data.personId)?.name } : data,
+    data: nameIn(data),
   }));
 }

@@ -1,9 +1,11 @@
+import { beginAbsences } from '../absences/begin';
 import { hearSilence } from '../approvals/silence';
 import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
+import { handOver } from '../people/leaving';
 import { lookAtPlans } from '../plans/goOn';
 import { giveSlipWord } from '../plans/slip';
-import { comeBack, goOnToNextLine } from '../routing/assign';
+import { goOnToNextLine } from '../routing/assign';
 import { sendSteps } from '../plans/send';
 import { giveDueWord, remind } from '../tickets/dueByHand';
 import { makeMove } from '../tickets/move';
@@ -33,5 +35,6 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   askSilent: hearSilence,
   slipWord: giveSlipWord,
   goesOn: goOnToNextLine,
-  comesBack: comeBack,
+  comesBack: beginAbsences,
+  leaves: handOver,
 };

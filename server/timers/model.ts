@@ -12,7 +12,8 @@ export type TimerKind =
   | 'askSilent'
   | 'slipWord'
   | 'goesOn'
-  | 'comesBack';
+  | 'comesBack'
+  | 'leaves';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

@@ -7,6 +7,7 @@ import { foldText } from '../../core/text';
 import { useAskSearch, useFind, useMe } from '../api/queries';
 import { useArticleSearch } from '../knowledge/useKnowledge';
 import { useWords } from '../messages/useWords';
+import { listSubjects } from '../workshop/subjects';
 
 const ARTICLES_SHOWN = 3;
 const isDesk = (areas: readonly string[]): boolean => areas.includes('desk');
@@ -31,13 +32,11 @@ export function Palette() {
       }))
     : [];
   const inWorkshop = me.areas.includes('workshop')
-    ? (['services', 'calendars', 'promises', 'hours', 'routing', 'procedures', 'assistant'] as const).map(
-        (subject) => ({
-          id: `workshop-${subject}`,
-          label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
-          onClick: go(`/workshop/${subject}`),
-        }),
-      )
+    ? listSubjects(me).map((subject) => ({
+        id: `workshop-${subject}`,
+        label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
+        onClick: go(`/workshop/${subject}`),
+      }))
     : [];
   const places: SpotlightActionData[] = [
     { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },

@@ -6,6 +6,13 @@ import { ENTRY_EVENTS_SHOWN } from './entryTypes';
 
 const SHOWN = new Set<string>(ENTRY_EVENTS_SHOWN);
 
+/** Where what happened has more than one wording: the one that fits. */
+function sayType(type: string, { reason, personId }: Entry['data']): string {
+  if (type === 'asked' && reason === 'fallback') return 'askedFallback';
+  if ((type === 'askLeft' || type === 'askPassedUp') && personId === undefined) return `${type}ToOthers`;
+  return type;
+}
+
 /** An entry of the journal in words, or null for one that is not shown. */
 export function useEntryWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
@@ -19,10 +26,12 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       type === 'changed'
         ? Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase())
         : [];
+    const said = sayType(type, data);
     const heldFor = changes.heldFor?.to;
-    return t(`entries/${type}`, {
+    return t(`entries/${said}`, {
       who,
       person: data.person,
+      former: data.former,
       target: data.target,
       percent: data.percent,
       fields: fields.join(', '),

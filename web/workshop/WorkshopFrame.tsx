@@ -4,21 +4,10 @@ import { useMe } from '../api/queries';
 import { addWorkshopWords } from '../messages/workshopWords';
 import { useWords } from '../messages/useWords';
 import { Lost } from '../ui/Lost';
+import { listSubjects } from './subjects';
 import classes from './Workshop.module.css';
 
 addWorkshopWords();
-const SUBJECTS = [
-  'services',
-  'calendars',
-  'promises',
-  'hours',
-  'routing',
-  'procedures',
-  'assistant',
-  'chat',
-  'lines',
-  'mail',
-] as const;
 
 /** A page of the Workshop: its subjects in one line above. */
 export function WorkshopFrame({ lead, children }: { lead?: string; children: ReactNode }) {
@@ -29,7 +18,7 @@ export function WorkshopFrame({ lead, children }: { lead?: string; children: Rea
     <div className={classes.page}>
       <div className={classes.head}>
         <h1>{t('workshop/title')}</h1>
-        {SUBJECTS.filter((subject) => subject !== 'mail' || me.isAdministrator).map((subject) => (
+        {listSubjects(me).map((subject) => (
           <NavLink key={subject} to={`/workshop/${subject}`}>
             {t(`workshop/${subject}`)}
           </NavLink>

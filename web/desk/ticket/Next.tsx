@@ -26,7 +26,7 @@ export function Next({ ticket }: { ticket: Ticket }) {
   const { assignee, team, requester, approvals, isDeclined } = ticket;
   const approverNames = approvals
     .filter(({ outcome }) => outcome === 'open')
-    .flatMap(({ asks }) => asks.map(({ asked }) => asked.name));
+    .flatMap((approval) => approval.asks.filter(({ decision }) => !decision).map(({ asked }) => asked.name));
   const { code, params } = getStateSentence({
     ...ticket,
     approverNames,

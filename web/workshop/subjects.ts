@@ -1,0 +1,21 @@
+const SUBJECTS = [
+  'services',
+  'calendars',
+  'promises',
+  'hours',
+  'routing',
+  'procedures',
+  'assistant',
+  'chat',
+  'lines',
+  'mail',
+  'leaving',
+] as const;
+export type Subject = (typeof SUBJECTS)[number];
+
+/** Of the whole organisation, and so for administrators alone. */
+const OF_ADMINISTRATORS = new Set<Subject>(['mail', 'leaving']);
+
+/** What the Workshop is about, for someone. */
+export const listSubjects = ({ isAdministrator }: { isAdministrator: boolean }): Subject[] =>
+  SUBJECTS.filter((subject) => isAdministrator || !OF_ADMINISTRATORS.has(subject));
