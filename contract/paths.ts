@@ -157,7 +157,9 @@ export const paths = {
   figures: { today: { method: 'get', path: '/figures/today' } },
   templates: {
     list: { method: 'get', path: '/templates' },
+    offered: { method: 'get', path: '/services/:id/templates' },
     create: { method: 'post', path: '/templates' },
+    update: { method: 'put', path: '/templates/:id' },
     remove: { method: 'delete', path: '/templates/:id' },
   },
   readyTexts: {

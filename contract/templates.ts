@@ -12,10 +12,20 @@ const bodySchema = z.object({
   serviceId: idSchema,
   title: textSchema(200),
   answers: answersSchema.default({}),
+  /** Whether those who ask for the service may begin from it too. */
+  isOffered: z.boolean().default(false),
 });
 
-const templateSchema = bodySchema.extend({ id: idSchema, mayEdit: z.boolean() });
+const templateSchema = bodySchema.extend({
+  id: idSchema,
+  mayEdit: z.boolean(),
+  /** Whether it is of a service of its own team, to whose askers it can be offered. */
+  mayOffer: z.boolean(),
+});
 export type TicketTemplate = z.infer<typeof templateSchema>;
+
+const offeredSchema = templateSchema.pick({ id: true, name: true, title: true, answers: true });
+export type OfferedTemplate = z.infer<typeof offeredSchema>;
 
 export const templateEndpoints = {
   list: endpoint({
@@ -28,6 +38,19 @@ export const templateEndpoints = {
     summary: 'Keep a ticket as a template for the team',
     body: bodySchema,
     answer: z.object({ id: idSchema }),
+  }),
+  offered: endpoint({
+    ...paths.templates.offered,
+    summary: 'What the team of a service offers to begin from, to those whom it is for',
+    params: idParams,
+    answer: z.array(offeredSchema),
+  }),
+  update: endpoint({
+    ...paths.templates.update,
+    summary: 'Call a template something else, and say to whom it is offered',
+    params: idParams,
+    body: bodySchema.pick({ name: true, isOffered: true }),
+    answer: okSchema,
   }),
   remove: endpoint({
     ...paths.templates.remove,

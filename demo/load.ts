@@ -33,6 +33,7 @@ import { createServices } from './services';
 import { simulate } from './simulate';
 import type { Story, StoryEntry } from './story';
 import { createTargets } from './targets';
+import { createTemplates } from './templates';
 
 const SEED = 20_418;
 const CHUNK = 400;
@@ -159,6 +160,7 @@ export async function loadDemo(
   await tables.targets.insertAll(targets);
   await tables.procedures.insertAll(createProcedures());
   await tables.readyTexts.insertAll(createReadyTexts());
+  await tables.templates.insertAll(createTemplates());
 
   const calendars = Object.fromEntries(
     Object.entries(specs).map(([id, spec]) => [id, compileCalendar(spec)]),

@@ -167,6 +167,10 @@ test('a caller: their history first, reported already, raised with few words', a
   await bia.waitForFunction(() =>
     [...document.querySelectorAll('input')].some(({ value }) => value === 'A ticket kiosk has a problem'),
   );
+  await click(bia, 'Name and offer …');
+  await type(bia, 'Name of the template', 'Kiosks and cards');
+  await click(bia, 'Save');
+  await see(bia, '“Kiosks and cards” is saved.');
 });
 
 test('how it is done stands beside the ticket, is ticked off, and is changed by who leads', async () => {

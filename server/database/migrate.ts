@@ -18,6 +18,7 @@ import { up as conversations } from './migrations/0015-conversations';
 import { up as targetVersions } from './migrations/0016-target-versions';
 import { up as groupsAndOwners } from './migrations/0017-groups-and-owners';
 import { up as ranking } from './migrations/0018-ranking';
+import { up as offeredTemplates } from './migrations/0019-offered-templates';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -40,6 +41,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0016-target-versions', up: targetVersions },
       { name: '0017-groups-and-owners', up: groupsAndOwners },
       { name: '0018-ranking', up: ranking },
+      { name: '0019-offered-templates', up: offeredTemplates },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

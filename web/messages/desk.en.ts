@@ -67,6 +67,9 @@ export const deskWordsEn = {
     keepTemplate: 'Keep as a template',
     templateName: 'Name of the template',
     templateKept: '“{{name}}” is kept for {{team}}.',
+    renameTemplate: 'Name and offer …',
+    offerTemplate: 'Those who ask for “{{service}}” may begin from it too',
+    templateSaved: '“{{name}}” is saved.',
     dropTemplate: 'Do away with “{{name}}”',
   },
   spent: {

@@ -67,6 +67,9 @@ export const deskWordsPt = {
     keepTemplate: 'Guardar como modelo',
     templateName: 'Nome do modelo',
     templateKept: '«{{name}}» está guardado para {{team}}.',
+    renameTemplate: 'Nome e oferta …',
+    offerTemplate: 'Quem pede «{{service}}» também pode começar por ele',
+    templateSaved: '«{{name}}» está guardado.',
     dropTemplate: 'Eliminar «{{name}}»',
   },
   spent: {

@@ -216,6 +216,8 @@ export const en = {
   service: {
     forWhom: 'For {{name}}',
     forOther: 'For whom?',
+    recurring: 'Begin from a recurring case',
+    notRecurring: 'none: I fill it in',
     heading: 'In one line',
     headingHelp: 'So that you and others know it again.',
     send: 'Send to {{team}}',

@@ -218,6 +218,8 @@ export const pt: Messages = {
   service: {
     forWhom: 'Para {{name}}',
     forOther: 'Para quem?',
+    recurring: 'Começar por um caso que se repete',
+    notRecurring: 'nenhum: preencho eu',
     heading: 'Numa linha',
     headingHelp: 'Para que você e outros o reconheçam.',
     send: 'Enviar a {{team}}',

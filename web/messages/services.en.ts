@@ -347,6 +347,8 @@ export const servicesEn = {
   share: {
     title: 'Address and code',
     address: 'Its own address',
+    site: 'With this site filled in',
+    ownSite: 'each one’s own',
     place: 'With this place filled in',
     placeHelp: 'A kiosk, a meeting room, a gate: each can carry its own.',
     copy: 'Copy',

@@ -349,6 +349,8 @@ export const servicesPt: ServicesWords = {
   share: {
     title: 'Endereço e código',
     address: 'O seu endereço',
+    site: 'Com este local preenchido',
+    ownSite: 'o de cada um',
     place: 'Com este lugar preenchido',
     placeHelp: 'Um quiosque, uma sala, uma porta: cada um pode ter o seu.',
     copy: 'Copiar',

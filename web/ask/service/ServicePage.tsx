@@ -14,9 +14,17 @@ import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
 import { FieldInput, FieldLabel } from '../../form/FieldInput';
 import { Fitting } from './Fitting';
+import { RecurringCase } from './RecurringCase';
 import classes from './ServicePage.module.css';
 import { ServiceIcon } from '../../ui/ServiceIcon';
 import { useServiceForm, type Like } from './useServiceForm';
+
+/** The place that an address carries. */
+function readPlace(search: URLSearchParams): { site?: string; place?: string } {
+  const site = search.get('site');
+  const place = search.get('place');
+  return { ...(site && { site }), ...(place && { place }) };
+}
 
 function ServiceForm({ service, like }: { service: Service; like: Like | null }) {
   const { t, local } = useWords();
@@ -28,7 +36,7 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
   const form = useServiceForm(service, {
     title: search.get('title') ?? '',
     forPerson,
-    place: search.get('place'),
+    hangsAt: readPlace(search),
     like,
   });
   const [at, setAt] = useState(0);
@@ -94,6 +102,12 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
               onPick={pickOther}
             />
           </Group>
+        )}
+        {page === 0 && (
+          <RecurringCase
+            serviceId={service.id}
+            onTake={({ title, answers }) => form.change({ title, answers: { ...draft.answers, ...answers } })}
+          />
         )}
         {page === 0 && (
           <TextInput

@@ -52,12 +52,13 @@ export function useServiceForm(
   {
     title,
     forPerson,
-    place,
+    hangsAt,
     like,
   }: {
     title: string;
     forPerson: string | null;
-    place: string | null;
+    /** Where the code hangs by which they came: that counts, wherever else they belong. */
+    hangsAt: { site?: string; place?: string };
     /** A request that this one is to be like. */
     like: Like | null;
   },
@@ -66,14 +67,16 @@ export function useServiceForm(
   const me = useMe();
   const navigate = useNavigate();
   const renew = useRenew();
-  const facts = place === null ? me.known : { ...me.known, place };
+  const facts = { ...me.known, ...hangsAt };
   const known = forPerson === null ? fillIn(service.form, facts) : fillIn(service.form, {});
   const empty: Draft = {
     ...{ title: like?.title ?? title, answers: like ? takeOver(service, like, known) : known },
     ...{ files: [], alsoTold: [], key: nanoid() },
   };
   const [draft, setDraft, clearDraft] = useDraft<Draft>(
-    `service:${service.id}:${forPerson ?? 'me'}${like ? `:${like.number}` : ''}`,
+    `service:${service.id}:${forPerson ?? 'me'}${Object.values(hangsAt)
+      .map((value) => `@${value}`)
+      .join('')}${like ? `:${like.number}` : ''}`,
     empty,
   );
   const [problems, setProblems] = useState<Problems>({});

@@ -1,4 +1,4 @@
-import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
+import { Button, Group, NativeSelect } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -10,6 +10,7 @@ import { useMe, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
+import { TemplateName, type Named } from './TemplateName';
 
 type Props = {
   draft: { serviceId: string | null; title: string; answers: Answers };
@@ -26,20 +27,26 @@ export function Templates({ draft: { serviceId, title, answers }, onTake }: Prop
     queryKey: ['templates'],
     queryFn: () => call(api.templates.list),
   });
-  const [name, setName] = useState<string | null>(null);
+  const [naming, setNaming] = useState<'kept' | 'taken' | null>(null);
   const [takenId, setTaken] = useState('');
   const team = teams.find(({ id }) => id === me.teams[0]?.teamId);
+  const taken = templates.find(({ id }) => id === takenId);
   const renew = () => client.invalidateQueries({ queryKey: ['templates'] });
   const keep = useMutation({
-    mutationFn: () =>
-      call(api.templates.create, {
-        body: { teamId: team!.id, name: name!.trim(), serviceId: serviceId!, title: title.trim(), answers },
-      }),
-    onSuccess: async () => {
-      notifications.show({
-        message: t('raise/templateKept', { name: name!.trim(), team: local(team!.name) }),
-      });
-      setName(null);
+    mutationFn: async (named: Named) => {
+      if (naming === 'taken') await call(api.templates.update, { params: { id: takenId }, body: named });
+      else {
+        const body = { ...named, teamId: team!.id, serviceId: serviceId!, title: title.trim(), answers };
+        await call(api.templates.create, { body });
+      }
+    },
+    onSuccess: async (_, { name }) => {
+      const message =
+        naming === 'taken'
+          ? t('raise/templateSaved', { name })
+          : t('raise/templateKept', { name, team: local(team!.name) });
+      notifications.show({ message });
+      setNaming(null);
       await renew();
     },
   });
@@ -51,7 +58,7 @@ export function Templates({ draft: { serviceId, title, answers }, onTake }: Prop
     },
   });
   const problems = useProblems()(keep.error);
-  const taken = templates.find(({ id }) => id === takenId);
+  const named = naming === 'taken' ? taken : { name: title, isOffered: false, serviceId, mayOffer: false };
   return (
     <div>
       {templates.length > 0 && (
@@ -69,36 +76,38 @@ export function Templates({ draft: { serviceId, title, answers }, onTake }: Prop
           }}
         />
       )}
-      <Group gap="xs" mt={6}>
-        {name === null && serviceId !== null && title.trim() !== '' && team && (
-          <Button size="compact-xs" variant="subtle" onClick={() => setName(title)}>
-            {t('raise/keepTemplate')}
-          </Button>
-        )}
-        {taken && name === null && (
-          <Button size="compact-xs" variant="subtle" onClick={() => drop.mutate(taken.id)}>
-            {t('raise/dropTemplate', { name: taken.name })}
-          </Button>
-        )}
-      </Group>
-      {name !== null && (
-        <Group gap="xs" align="flex-end">
-          <TextInput
-            size="xs"
-            style={{ flex: 1 }}
-            maxLength={120}
-            label={t('raise/templateName')}
-            value={name}
-            error={problems.name}
-            onChange={({ target }) => setName(target.value)}
-          />
-          <Button size="xs" loading={keep.isPending} onClick={() => keep.mutate()}>
-            {t('common/save')}
-          </Button>
-          <Button size="xs" variant="subtle" onClick={() => setName(null)}>
-            {t('common/cancel')}
-          </Button>
+      {naming === null && (
+        <Group gap="xs" mt={6}>
+          {serviceId !== null && title.trim() !== '' && team && (
+            <Button size="compact-xs" variant="subtle" onClick={() => setNaming('kept')}>
+              {t('raise/keepTemplate')}
+            </Button>
+          )}
+          {taken && (
+            <>
+              <Button size="compact-xs" variant="subtle" onClick={() => setNaming('taken')}>
+                {t('raise/renameTemplate')}
+              </Button>
+              <Button size="compact-xs" variant="subtle" onClick={() => drop.mutate(taken.id)}>
+                {t('raise/dropTemplate', { name: taken.name })}
+              </Button>
+            </>
+          )}
         </Group>
+      )}
+      {naming !== null && named && (
+        <TemplateName
+          {...{
+            name: named.name,
+            isOffered: named.isOffered,
+            serviceId: named.serviceId!,
+            mayOffer: named.mayOffer,
+          }}
+          isPending={keep.isPending}
+          problem={problems.name}
+          onSave={(wanted) => keep.mutate(wanted)}
+          onCancel={() => setNaming(null)}
+        />
       )}
       {keep.error && !problems.name && <ProblemNote error={keep.error} />}
       <ProblemNote error={drop.error} />

@@ -1,7 +1,8 @@
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core';
 import { useClipboard } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useSites } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import classes from './services.module.css';
 
@@ -32,8 +33,13 @@ export function Share({
   onClose(): void;
 }) {
   const { t } = useWords();
+  const [site, setSite] = useState('');
   const [place, setPlace] = useState('');
-  const query = place.trim() === '' ? '' : `?place=${encodeURIComponent(place.trim())}`;
+  const { data: sites = [] } = useSites();
+  const carried = Object.entries({ site, place: place.trim() }).filter(([, value]) => value !== '');
+  const query =
+    carried.length === 0 ? '' : `?${new URLSearchParams(carried).toString().replaceAll('+', '%20')}`;
+  const where = carried.map(([, value]) => value).join(', ');
   const address = `${window.location.origin}/s/${id}${query}`;
   const { data: svg = '' } = useQuery({
     queryKey: ['code', address],
@@ -43,12 +49,20 @@ export function Share({
   return (
     <Modal opened onClose={onClose} title={`${title}: ${t('services/share/title')}`} size="lg">
       <p>{t('services/share/opens', { count: audience })}</p>
-      <TextInput
-        label={t('services/share/place')}
-        description={t('services/share/placeHelp')}
-        value={place}
-        onChange={({ target }) => setPlace(target.value)}
-      />
+      <Group grow align="flex-end">
+        <NativeSelect
+          label={t('services/share/site')}
+          value={site}
+          data={[{ value: '', label: t('services/share/ownSite') }, ...sites.map(({ name }) => name)]}
+          onChange={({ target }) => setSite(target.value)}
+        />
+        <TextInput
+          label={t('services/share/place')}
+          description={t('services/share/placeHelp')}
+          value={place}
+          onChange={({ target }) => setPlace(target.value)}
+        />
+      </Group>
       <Copied label={t('services/share/address')} text={address} />
       <div className={classes.printed}>
         <div
@@ -58,7 +72,7 @@ export function Share({
           // The library's own drawing of an address of ours.
           dangerouslySetInnerHTML={{ __html: svg }}
         />
-        <strong>{place.trim() === '' ? title : `${title} · ${place.trim()}`}</strong>
+        <strong>{where === '' ? title : `${title} · ${where}`}</strong>
       </div>
       <Button mt="xs" size="xs" variant="default" onClick={() => window.print()}>
         {t('services/share/print')}
