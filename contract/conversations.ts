@@ -47,6 +47,16 @@ export type ConversationEntry = z.infer<typeof entrySchema>;
 
 const ticketSchema = z.object({ number: z.number().int(), title: z.string(), state: z.string() });
 
+/** A conversation that someone had before, by how it began. */
+export const pastConversationSchema = z.object({
+  id: idSchema,
+  at: instantSchema,
+  words: z.string(),
+  ticketNumber: z.number().nullable(),
+  rating: z.number().int().nullable(),
+});
+export type PastConversation = z.infer<typeof pastConversationSchema>;
+
 export const conversationSchema = z.object({
   id: idSchema,
   state: z.enum(CONVERSATION_STATES),
@@ -74,9 +84,7 @@ export const conversationSchema = z.object({
       assetTag: z.string().nullable(),
       invited: z.array(personRefSchema),
       openTickets: z.array(ticketSchema),
-      before: z.array(
-        z.object({ id: idSchema, at: instantSchema, words: z.string(), ticketNumber: z.number().nullable() }),
-      ),
+      before: z.array(pastConversationSchema),
     })
     .nullable(),
   version: z.number().int(),

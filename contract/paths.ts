@@ -76,6 +76,8 @@ export const paths = {
     mine: { method: 'get', path: '/my/tickets' },
     change: { method: 'patch', path: '/tickets/:number' },
     answers: { method: 'put', path: '/tickets/:number/answers' },
+    changeService: { method: 'put', path: '/tickets/:number/service' },
+    changeRequester: { method: 'put', path: '/tickets/:number/requester' },
     move: { method: 'post', path: '/tickets/:number/moves' },
     write: { method: 'post', path: '/tickets/:number/messages' },
     follow: { method: 'put', path: '/tickets/:number/followers' },

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { endpoint } from './endpoint';
+import { pastConversationSchema } from './conversations';
 import { paths } from './paths';
 import { KNOWN_FACTS } from '../core/forms';
 import { TICKET_STATES } from '../core/tickets';
@@ -52,6 +53,8 @@ export const peopleEndpoints = {
       department: z.string(),
       manager: z.string().nullable(),
       known: z.partialRecord(z.enum(KNOWN_FACTS), z.string()),
+      /** The last ones, of those that the reader may read. */
+      conversations: z.array(pastConversationSchema),
       tickets: z.array(
         z.object({
           number: z.number().int(),

@@ -261,6 +261,20 @@ export const ticketEndpoints = {
     }),
     answer: z.object({ version: z.number().int() }),
   }),
+  changeService: endpoint({
+    ...paths.tickets.changeService,
+    summary: 'File a ticket under another service; what both forms ask for stays answered',
+    params: numberParams,
+    body: z.object({ version: z.number().int(), serviceId: idSchema }),
+    answer: z.object({ version: z.number().int() }),
+  }),
+  changeRequester: endpoint({
+    ...paths.tickets.changeRequester,
+    summary: 'Put someone else in the place of the one who asks',
+    params: numberParams,
+    body: z.object({ version: z.number().int(), requesterId: idSchema }),
+    answer: z.object({ version: z.number().int() }),
+  }),
   move: endpoint({
     ...paths.tickets.move,
     summary: 'Move a ticket, by the rules of its state',

@@ -80,6 +80,7 @@ function answersOf(
   matter: Matter,
   requester: PersonRow,
   siteName: string,
+  title: string,
   { random, now }: World,
 ): Record<string, string | number> {
   const { impact, urgency, what, serviceId } = matter;
@@ -93,8 +94,10 @@ function answersOf(
       return { vessel: requester.vessel!, sort: 'replacement', what };
     case 'gate-scanner':
       return { site: siteName, place: requester.place ?? 'Gate 1', sort: 'hand', count: 2 };
-    case 'kiosk':
-      return { site: siteName, kiosk: String(Math.ceil(random.between(0, 6))), what, ...judged };
+    case 'kiosk': {
+      const any = String(Math.ceil(random.between(0, 6)));
+      return { site: siteName, kiosk: /\d+/.exec(title)?.[0] ?? any, what, ...judged };
+    }
     case 'new-starter':
       return { who: 'A new colleague', site: siteName, day: nextWeek };
     case 'safety-gear':
@@ -254,7 +257,7 @@ function open(
   const via = DOORS.find(([, below]) => chance < below)![0];
   const raisedById =
     via === 'portal' || via === 'mail' ? null : random.pick(['bia', 'piet', 'nuno', 'elin', 'carla']);
-  const answers = answersOf(matter, requester, siteName, world);
+  const answers = answersOf(matter, requester, siteName, title, world);
   const place =
     matter.serviceId === 'sea-link' || matter.serviceId === 'bridge-tablet'
       ? `MV ${requester.vessel}`

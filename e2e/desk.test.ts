@@ -173,6 +173,23 @@ test('a caller: their history first, reported already, raised with few words', a
   await see(bia, '“Kiosks and cards” is saved.');
 });
 
+test('what was filed wrongly is put right in place', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await rui.locator('::-p-text(Kiosk 2 out of paper)').click();
+  await see(rui, 'why this time?');
+  await click(rui, 'Service', 'combobox');
+  await click(rui, 'Something is broken at a gate', 'option');
+  await see(rui, 'You filed it under “Something is broken at a gate”');
+  await click(rui, 'Service', 'combobox');
+  await click(rui, 'Move to another base', 'option');
+  await see(rui, 'Raise it anew and put this one under it.');
+  await click(rui, 'Someone else asks …');
+  await type(rui, 'Who asks for this?', 'Lena St');
+  await rui.locator('[role="option"] ::-p-text(Lena Storm)').click();
+  await see(rui, /You put Lena Storm in the place of/);
+  expect(await listBarriers(rui)).toEqual([]);
+});
+
 test('how it is done stands beside the ticket, is ticked off, and is changed by who leads', async () => {
   const rui = await browser.open('rui', '/desk/nextUp');
   await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();

@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import {
+  carryAnswers,
   checkAnswers,
   checkForm,
   fillIn,
@@ -158,4 +160,45 @@ test.each<[string, Partial<FormField>[], string[]]>([
 ])('a form is judged as it is built: %s', (_, fields, codes) => {
   const problems = checkForm({ fields: fields.map((field) => ({ ...bare, ...field })) });
   expect(problems.map(({ code }) => code)).toEqual(codes);
+});
+
+describe('answers carried from one form to another', () => {
+  const other: FormDefinition = {
+    fields: [
+      { name: 'site', kind: 'place', label, needed: true },
+      { name: 'which', kind: 'choice', label, needed: true, choices: [choices[0]!] },
+      { name: 'wrong', kind: 'text', label, needed: false },
+      { name: 'more', kind: 'text', label, needed: true },
+    ],
+  };
+
+  test('what both ask for in the same way, and the other takes; the rest is named', () => {
+    const answers = { site: 'Port Alder', which: 'replacement', wrong: 'Dark' };
+    // One asks for a choice that the other does not offer, and for a long text where the other takes a short one.
+    expect(carryAnswers(form, other, answers)).toEqual({
+      carried: { site: 'Port Alder' },
+      left: ['which', 'wrong'],
+    });
+    expect(carryAnswers(form, other, { which: 'new' })).toEqual({ carried: { which: 'new' }, left: [] });
+  });
+
+  test('to the same form, all that was answered and shown stays', () => {
+    fc.assert(
+      fc.property(
+        fc.record(
+          {
+            site: fc.string({ minLength: 1 }),
+            which: fc.constantFrom('new', 'replacement'),
+            wrong: fc.string({ minLength: 1 }),
+          },
+          { requiredKeys: [] },
+        ),
+        (given) => {
+          const { answers, problems } = checkAnswers(form, given as Answers);
+          const isBad = problems.some(({ code }) => code !== 'missing');
+          if (!isBad) expect(carryAnswers(form, form, answers)).toEqual({ carried: answers, left: [] });
+        },
+      ),
+    );
+  });
 });

@@ -16,6 +16,7 @@ export type { FormProblem, FormProblemCode } from './checkForm';
 export { fillIn } from './fillIn';
 export { fromJsonSchema } from './fromJsonSchema';
 export type { Imported, ImportProblem } from './fromJsonSchema';
+export { carryAnswers } from './carryAnswers';
 export { sayAnswer, sayDay } from './sayAnswer';
 export { conditionToSchema, toJsonSchema } from './toJsonSchema';
 export type { FormExport, JsonSchema } from './toJsonSchema';

@@ -1,6 +1,7 @@
 import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
 import type {
+  PastConversation,
   Conversation,
   ConversationEntry,
   ConversationShort,
@@ -59,6 +60,22 @@ async function readEntries(listo: Listo, { conversation, side }: Guarded): Promi
 
 type TicketShort = { number: number; title: string; state: string };
 
+/** The last conversations that someone had, as far as an agent may read them; without the one that is open. */
+export async function readBefore(
+  { db }: Listo,
+  viewer: SignedIn,
+  personId: string,
+  openId = '',
+): Promise<PastConversation[]> {
+  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  return db.select<PastConversation>(
+    `SELECT c.id, c.startedAt AS at, c.ticketNumber, c.rating, LEFT((SELECT e.text FROM conversation_entries e WHERE e.conversationId = c.id ORDER BY e.place LIMIT 1), 120) AS words
+     FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN teams tm ON tm.id = l.teamId
+     WHERE c.personId = :personId AND c.id <> :openId AND (tm.isConfidential = 0 OR tm.id IN (:teamIds)) ORDER BY c.startedAt DESC LIMIT ${BEFORE}`,
+    { personId, openId, teamIds: [...teamIds, ''] },
+  );
+}
+
 async function readSide(
   listo: Listo,
   viewer: SignedIn,
@@ -73,13 +90,7 @@ async function readSide(
      ORDER BY t.number DESC LIMIT ${OPEN_TICKETS}`,
     { ...values, personId },
   );
-  const teamIds = viewer.teams.map(({ teamId }) => teamId);
-  const before = await select<{ id: string; at: number; words: string; ticketNumber: number | null }>(
-    `SELECT c.id, c.startedAt AS at, c.ticketNumber, LEFT((SELECT e.text FROM conversation_entries e WHERE e.conversationId = c.id ORDER BY e.place LIMIT 1), 120) AS words
-     FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN teams tm ON tm.id = l.teamId
-     WHERE c.personId = :personId AND c.id <> :id AND (tm.isConfidential = 0 OR tm.id IN (:teamIds)) ORDER BY c.startedAt DESC LIMIT ${BEFORE}`,
-    { personId, id: conversation.id, teamIds: [...teamIds, ''] },
-  );
+  const before = await readBefore(listo, viewer, personId, conversation.id);
   return {
     ...{ isMine: agentId === viewer.id, isOfferedToMe: offeredTo === viewer.id, handedWhy, assetTag },
     handedBy: handedBy === null ? null : (people.get(handedBy)?.name ?? null),

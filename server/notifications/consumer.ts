@@ -14,6 +14,7 @@ import type { FollowerRow, TicketRecord } from '../tickets/model';
 /** Which told events an entry of the journal is. */
 const EVENTS: Record<string, ToldEvent> = {
   sent: 'sent',
+  requesterChanged: 'raisedFor',
   taken: 'taken',
   answered: 'answered',
   noted: 'noted',

@@ -5,6 +5,7 @@ import type { TicketState } from '../../core/tickets';
 import { ProblemError } from '../http/problems';
 import type { SignedIn } from '../sessions/viewer';
 import { comeBackAgain, leave, readLeaving } from './leaving';
+import { readBefore } from '../conversations/read';
 import { getKnownFacts } from '../sessions/me';
 import { visibleTo } from '../tickets/visibility';
 import { DEFAULT_WEIGHTS } from '../../core/worklist';
@@ -56,6 +57,7 @@ export const peopleRoutes: Routes = (router, listo) => {
     return {
       ...{ id, name, goesFirst, title, phone, email, department, site: site.name, tickets },
       manager: manager?.name ?? null,
+      conversations: await readBefore(listo, viewer, id),
       known: getKnownFacts(person, site.name),
     };
   });

@@ -10,6 +10,7 @@ import { requireTicket } from './guard';
 import { write } from './messages';
 import { moveTicket } from './move';
 import { readTicket } from './read';
+import { changeRequester, changeService } from './refile';
 import { find, readMine } from './find';
 
 export const ticketRoutes: Routes = (router, listo) => {
@@ -27,6 +28,12 @@ export const ticketRoutes: Routes = (router, listo) => {
   );
   serve(router, tickets.answers, ({ viewer, actor, params, body }) =>
     changeAnswers(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.changeService, ({ viewer, actor, params, body }) =>
+    changeService(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.changeRequester, ({ viewer, actor, params, body }) =>
+    changeRequester(listo, viewer, actor, params.number, body),
   );
   serve(router, tickets.move, ({ viewer, actor, params, body }) =>
     moveTicket(listo, viewer, actor, params.number, body),

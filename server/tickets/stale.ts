@@ -40,7 +40,7 @@ export async function refuseStale(
     ([field, yours]) => changed.has(field) && ticket[field as keyof TicketRecord] !== yours,
   );
   if (differing.length === 0) return;
-  const isPerson = (field: string) => field === 'assigneeId';
+  const isPerson = (field: string) => field === 'assigneeId' || field === 'requesterId';
   const theirsOf = (field: string) => ticket[field as keyof TicketRecord];
   const names = await readNames(
     listo,

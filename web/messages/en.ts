@@ -134,6 +134,11 @@ export const en = {
   fields: {
     missing: 'This is needed.',
     leftOn: 'This timer was left on. Say how long it was really.',
+    needsAgreement:
+      'That service is agreed or goes through several teams, or this ticket was. Raise it anew and put this one under it.',
+    otherConfidence: 'That is for a team in confidence, or no longer is. Give the ticket to its team first.',
+    agreedForThem:
+      'Others have been asked to agree or to act for the one who asks. Raise it anew for the right person.',
     itself: 'A ticket cannot stand under itself.',
     ring: 'That one stands under this one already.',
     isUnder: 'It stands under another ticket already. Take it apart first, or choose that one.',
@@ -432,6 +437,9 @@ export const en = {
     requester: 'Who asked',
     mail: 'Mail',
     department: 'Department',
+    otherRequester: 'Someone else asks …',
+    whoAsks: 'Who asks for this?',
+    whoAsksHelp: 'They read the thread and are told from now on.',
     moreOfThem: 'more, and their tickets',
     lessOfThem: 'less',
     openBesides: 'Open besides this',
@@ -550,6 +558,8 @@ export const en = {
       groupId: 'Group',
       isConfidential: 'Confidential',
       answers: 'Answers',
+      serviceId: 'Service',
+      requesterId: 'Who asks',
     },
   },
   impacts: { person: 'one person', team: 'a team', site: 'a site', fleet: 'several sites' },

@@ -14,6 +14,8 @@ export const entriesEn = {
   granted: 'Granted, it goes on',
   declined: 'Not agreed, it ends here',
   changed: '{{who}} changed {{fields}}',
+  refiled: '{{who}} filed it under “{{step}}”, it was “{{formerName}}”',
+  requesterChanged: '{{who}} put {{person}} in the place of {{former}}, who asked',
   undone: '{{who}} took the last change back',
   followed: '{{who}} brought {{person}} in',
   unfollowed: '{{who}} let {{person}} go',

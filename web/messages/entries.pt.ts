@@ -14,6 +14,8 @@ export const entriesPt = {
   granted: 'Concedido, continua',
   declined: 'Não aceite, acaba aqui',
   changed: '{{who}} mudou {{fields}}',
+  refiled: '{{who}} passou-o para «{{step}}»; era «{{formerName}}»',
+  requesterChanged: '{{who}} pôs {{person}} no lugar de {{former}}, que tinha pedido',
   undone: '{{who}} retirou a última alteração',
   followed: '{{who}} incluiu {{person}}',
   unfollowed: '{{who}} deixou sair {{person}}',

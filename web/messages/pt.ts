@@ -136,6 +136,12 @@ export const pt: Messages = {
   fields: {
     missing: 'Isto é necessário.',
     leftOn: 'Este relógio ficou ligado. Diga quanto foi na verdade.',
+    needsAgreement:
+      'Esse serviço precisa de acordo ou passa por várias equipas, ou este pedido passou. Abra um novo e ponha este por baixo dele.',
+    otherConfidence:
+      'Isso é de uma equipa em confidência, ou deixa de o ser. Dê primeiro o pedido à equipa dela.',
+    agreedForThem:
+      'Já se pediu a outros que concordassem ou agissem por quem pede. Abra um novo para a pessoa certa.',
     itself: 'Um pedido não pode ficar sob si próprio.',
     ring: 'Esse já está sob este.',
     isUnder: 'Já está sob outro pedido. Separe-o primeiro, ou escolha esse.',
@@ -441,6 +447,9 @@ export const pt: Messages = {
     requester: 'Quem pediu',
     mail: 'Correio',
     department: 'Departamento',
+    otherRequester: 'É outra pessoa que pede …',
+    whoAsks: 'Quem pede isto?',
+    whoAsksHelp: 'Passa a ler a conversa e a ser avisada.',
     moreOfThem: 'mais, e os seus pedidos',
     lessOfThem: 'menos',
     openBesides: 'Abertos além deste',
@@ -559,6 +568,8 @@ export const pt: Messages = {
       groupId: 'Grupo',
       isConfidential: 'Confidencial',
       answers: 'Respostas',
+      serviceId: 'Serviço',
+      requesterId: 'Quem pede',
     },
   },
   impacts: { person: 'uma pessoa', team: 'uma equipa', site: 'um local', fleet: 'vários locais' },

@@ -1,5 +1,6 @@
 import { Button, Group, Modal, Table, Text } from '@mantine/core';
 import { ApiProblem } from '../api/call';
+import { useServices } from '../api/queries';
 import { useWords, type Words } from '../messages/useWords';
 
 type Props = { error: unknown; onKeepTheirs(): void; onPutMine(): void };
@@ -11,8 +12,14 @@ const WORDED: Record<string, string> = {
   urgency: 'urgencies',
 };
 
-function wordOf(field: string, value: unknown, { t }: Words): string {
+function wordOf(
+  field: string,
+  value: unknown,
+  { t }: Words,
+  titleOf: (id: unknown) => string | null,
+): string {
   if (value === null || value === undefined) return t('common/none');
+  if (field === 'serviceId') return titleOf(value) ?? t('common/none');
   const said = typeof value === 'string' ? value : JSON.stringify(value);
   return WORDED[field] ? t(`${WORDED[field]}/${said}`) : said;
 }
@@ -20,7 +27,12 @@ function wordOf(field: string, value: unknown, { t }: Words): string {
 /** Someone else was quicker: what differs, and the choice. */
 export function Conflict({ error, onKeepTheirs, onPutMine }: Props) {
   const words = useWords();
-  const { t } = words;
+  const { t, local } = words;
+  const { data: services = [] } = useServices();
+  const titleOf = (id: unknown): string | null => {
+    const service = services.find((each) => each.id === id);
+    return service ? local(service.title) : null;
+  };
   const differences =
     error instanceof ApiProblem && error.code === 'stale' ? (error.problem?.differences ?? []) : [];
   const by = differences[0]?.by ?? t('common/nobody');
@@ -39,8 +51,8 @@ export function Conflict({ error, onKeepTheirs, onPutMine }: Props) {
           {differences.map(({ field, theirs, yours }) => (
             <Table.Tr key={field}>
               <Table.Td>{t(`conflict/fields/${field}`)}</Table.Td>
-              <Table.Td>{wordOf(field, theirs, words)}</Table.Td>
-              <Table.Td>{wordOf(field, yours, words)}</Table.Td>
+              <Table.Td>{wordOf(field, theirs, words, titleOf)}</Table.Td>
+              <Table.Td>{wordOf(field, yours, words, titleOf)}</Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>

@@ -16,6 +16,8 @@ export const ENTRY_EVENTS_SHOWN = [
   'granted',
   'declined',
   'changed',
+  'refiled',
+  'requesterChanged',
   'undone',
   'followed',
   'unfollowed',

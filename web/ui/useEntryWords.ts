@@ -32,6 +32,7 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       who,
       person: data.person,
       former: data.former,
+      formerName: data.formerName ? local(data.formerName as LocalText) : '',
       target: data.target,
       percent: data.percent,
       fields: fields.join(', '),

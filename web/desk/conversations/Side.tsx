@@ -9,7 +9,7 @@ import { api } from '../../api/endpoints';
 import { useAskSearch, useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
-import { useTimes } from '../../ui/useTimes';
+import { PastConversations } from '../people/PastConversations';
 import { usePersonCard } from '../people/PersonTickets';
 import classes from './Conversations.module.css';
 
@@ -178,7 +178,6 @@ function Deeds({ conversation }: { conversation: Conversation }) {
 /** Who it is, what they have open, what was before, and what may help. */
 export function Side({ conversation, onInsert }: Props) {
   const { t } = useWords();
-  const times = useTimes();
   const { data: card } = usePersonCard(conversation.person.id);
   const said = conversation.entries.filter(
     ({ type, readBy, author }) =>
@@ -202,14 +201,7 @@ export function Side({ conversation, onInsert }: Props) {
       {conversation.side!.before.length > 0 && (
         <>
           <h2>{t('talk/desk/before')}</h2>
-          <ul>
-            {conversation.side!.before.map(({ id, at, words, ticketNumber }) => (
-              <li key={id}>
-                <Link to={`/desk/conversations/${id}`}>{times.day(at)}</Link> <bdi>{words}</bdi>{' '}
-                {ticketNumber !== null && <Link to={`/desk/everything/${ticketNumber}`}>{ticketNumber}</Link>}
-              </li>
-            ))}
-          </ul>
+          <PastConversations conversations={conversation.side!.before} />
         </>
       )}
     </aside>

@@ -16,6 +16,7 @@ import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { PersonName } from '../../ui/PersonName';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { PastConversations } from '../people/PastConversations';
 import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import { useWhyAlike } from '../ticket/Together';
 import classes from './Raise.module.css';
@@ -45,6 +46,12 @@ function Caller({ id }: { id: string }) {
       <p>{facts.filter(Boolean).join(' · ')}</p>
       {data.manager && <p>{t('raise/manager', { name: data.manager })}</p>}
       <PersonTickets tickets={data.tickets} />
+      {data.conversations.length > 0 && (
+        <>
+          <h3>{t('talk/desk/before')}</h3>
+          <PastConversations conversations={data.conversations} />
+        </>
+      )}
       {data.tickets.length === 0 && <p>{t('raise/noHistory')}</p>}
     </section>
   );

@@ -27,9 +27,11 @@ import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
+import { PastConversations } from '../people/PastConversations';
 import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import classes from './DeskTicket.module.css';
 import { DueByHand } from './DueByHand';
+import { OtherRequester, ServiceFact } from './Refile';
 
 /** With the key that makes a repeated try one. */
 type Change = Omit<BodyInputOf<typeof api.tickets.change>, 'version'> & { key: string };
@@ -217,6 +219,12 @@ function MoreOfRequester({ id, number }: { id: string; number: number }) {
       </Pair>
       <Pair name={t('page/department')}>{data.department}</Pair>
       <PersonTickets tickets={data.tickets.filter((ticket) => ticket.number !== number)} />
+      {data.conversations.length > 0 && (
+        <>
+          <h3>{t('talk/desk/before')}</h3>
+          <PastConversations conversations={data.conversations} />
+        </>
+      )}
     </>
   );
 }
@@ -240,6 +248,7 @@ export function Requester({ ticket, now }: { ticket: Ticket; now: number }) {
       {requester.manager && <Pair name={t('page/manager')}>{requester.manager}</Pair>}
       {requester.phone && <Pair name={t('page/phone')}>{requester.phone}</Pair>}
       <Pair name={t('page/openBesides')}>{requester.openBesides}</Pair>
+      {rights.includes('work') && <OtherRequester key={requester.id} ticket={ticket} />}
       {rights.includes('note') && (
         <button
           type="button"
@@ -287,6 +296,7 @@ export function Facts({ ticket }: { ticket: Ticket }) {
     <>
       <section>
         <h2>{t('page/facts')}</h2>
+        {mayWork && <ServiceFact ticket={ticket} />}
         {mayWork ? (
           <PriorityFacts ticket={ticket} />
         ) : (

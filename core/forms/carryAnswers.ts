@@ -1,0 +1,28 @@
+import { checkAnswers } from './checkAnswers';
+import type { Answers, FormDefinition } from './types';
+
+/**
+ * What was answered to one form, as far as another asks for the same: under the same name, in the same way, and with an
+ * answer that it takes. The rest is named, so that it can be kept elsewhere.
+ */
+export function carryAnswers(
+  from: FormDefinition,
+  to: FormDefinition,
+  answers: Answers,
+): { carried: Answers; left: string[] } {
+  const same = from.fields.filter(({ name, kind }) =>
+    to.fields.some((field) => field.name === name && field.kind === kind),
+  );
+  const taken = Object.fromEntries(
+    same.filter(({ name }) => answers[name] != null).map(({ name }) => [name, answers[name]!]),
+  );
+  const { answers: checked, problems } = checkAnswers(to, taken);
+  const refused = new Set(problems.map(({ field }) => field));
+  const carried = Object.fromEntries(
+    Object.entries(checked).filter(([name]) => name in taken && !refused.has(name)),
+  );
+  const left = from.fields
+    .map(({ name }) => name)
+    .filter((name) => answers[name] != null && !(name in carried));
+  return { carried, left };
+}
