@@ -173,6 +173,27 @@ test('a caller: their history first, reported already, raised with few words', a
   await see(bia, '“Kiosks and cards” is saved.');
 });
 
+test('broken off for a call and for a conversation, half-done work is as it was left', async () => {
+  const rui = await browser.open('rui', '/desk/nextUp');
+  await rui.locator('::-p-text(Kiosk 5 frozen on payment)').click();
+  await click(rui, 'Done …');
+  await type(rui, 'How was it solved?', 'Reader restarted, but the queue');
+  for (let i = 0; i < 5; i++) await rui.keyboard.press('ArrowLeft');
+  await rui.keyboard.press('F8');
+  await see(rui, 'Raise for someone');
+  await see(rui, 'Back to “Kiosk 5 frozen on payment”');
+  await rui.keyboard.press('F9');
+  await rui.waitForFunction(() => location.pathname === '/desk/conversations');
+  expect(await listBarriers(rui)).toEqual([]);
+  await rui.keyboard.press('F9');
+  await rui.waitForFunction(() => document.activeElement instanceof HTMLTextAreaElement);
+  await rui.keyboard.type('long ');
+  await rui.waitForFunction(
+    () => (document.activeElement as HTMLTextAreaElement).value === 'Reader restarted, but the long queue',
+  );
+  expect(await rui.evaluate(() => document.body.innerText.includes('Back to “'))).toBe(false);
+});
+
 test('what was filed wrongly is put right in place', async () => {
   const rui = await browser.open('rui', '/desk/nextUp');
   await rui.locator('::-p-text(Kiosk 2 out of paper)').click();

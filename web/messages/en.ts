@@ -388,6 +388,8 @@ export const en = {
     everything: '{{count}} that you may see',
   },
   desk: {
+    backTo: 'Back to “{{what}}”',
+    whatWas: 'what you were at',
     whyOrder: 'why?',
     empty: 'Nothing here. Take a breath.',
     columns: { ticket: 'Ticket', requester: 'Requester', who: 'Who', priority: 'Priority', time: 'Time' },
@@ -692,6 +694,8 @@ export const en = {
     off: 'Single keys are switched off',
     on: 'Single keys are on',
     find: 'Find or do anything',
+    call: 'Break off for a call, and back',
+    talk: 'Break off for a conversation, and back',
     list: 'In a list',
     up: 'Up and down',
     open: 'Open',

@@ -392,6 +392,8 @@ export const pt: Messages = {
     everything: '{{count}} que pode ver',
   },
   desk: {
+    backTo: 'Voltar a “{{what}}”',
+    whatWas: 'o que estava a fazer',
     whyOrder: 'porquê?',
     empty: 'Nada aqui. Respire.',
     columns: {
@@ -702,6 +704,8 @@ export const pt: Messages = {
     off: 'As teclas simples estão desligadas',
     on: 'As teclas simples estão ligadas',
     find: 'Procurar ou fazer algo',
+    call: 'Interromper para uma chamada, e voltar',
+    talk: 'Interromper para uma conversa, e voltar',
     list: 'Numa lista',
     up: 'Acima e abaixo',
     open: 'Abrir',

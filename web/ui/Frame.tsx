@@ -30,6 +30,9 @@ const PersonLink = lazy(() =>
 const ConversationBar = lazy(() =>
   import('../desk/conversations/ConversationBar').then(({ ConversationBar: bar }) => ({ default: bar })),
 );
+const BreakOff = lazy(() =>
+  import('../desk/breakOff/BreakOff').then(({ BreakOff: button }) => ({ default: button })),
+);
 const LastChange = createContext<LiveEvent | null>(null);
 /** The last change that the live stream brought. */
 export const useLastChange = (): LiveEvent | null => useContext(LastChange);
@@ -133,6 +136,7 @@ export function Frame() {
         </button>
         {me.areas.includes('desk') && (
           <Suspense fallback={null}>
+            <BreakOff />
             <ConversationBar />
             <TimerBar />
           </Suspense>

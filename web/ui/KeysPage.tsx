@@ -9,6 +9,8 @@ const GROUPS: [title: string | null, keys: [string, string][]][] = [
     [
       ['find', 'F'],
       ['keys', '?'],
+      ['call', 'F8'],
+      ['talk', 'F9'],
     ],
   ],
   [

@@ -1,7 +1,7 @@
 import { Button, Group } from '@mantine/core';
-import { useState } from 'react';
 import type { Ticket } from '../../../contract/tickets';
 import { getStateSentence, type MoveName } from '../../../core/tickets';
+import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { Conflict } from '../../ui/Conflict';
 import { MoveForm } from '../../ui/MoveForm';
@@ -22,7 +22,8 @@ export function Next({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
   const me = useMe();
   const { data: asks = [] } = useAsks();
-  const [open, setOpen] = useState<MoveName | null>(null);
+  // A form that is half filled in is open again when one comes back to it.
+  const [left, setOpen] = useDraft<MoveName | null>(`moving:${ticket.number}`, null);
   const { assignee, team, requester, approvals, isDeclined } = ticket;
   const approverNames = approvals
     .filter(({ outcome }) => outcome === 'open')
@@ -35,6 +36,7 @@ export function Next({ ticket }: { ticket: Ticket }) {
   });
   const allowed = new Set(ticket.moves.filter(({ by }) => by === 'agent').map(({ name }) => name));
   const shown = ORDER.filter((name) => allowed.has(name) && !(name === 'take' && assignee?.id === me.id));
+  const open = left !== null && shown.includes(left) ? left : null;
   const movable = { number: ticket.number, version: ticket.version, teamId: team.id };
   const atOnce = useMove(movable);
   const isStale = atOnce.error instanceof ApiProblem && atOnce.error.code === 'stale';
