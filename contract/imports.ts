@@ -54,6 +54,19 @@ export const importEndpoints = {
       'Send a table of tickets (CSV, in UTF-8, UTF-16 or windows-1252), to be looked at before anything is written',
     answer: importSchema,
   }),
+  mine: endpoint({
+    ...paths.imports.mine,
+    summary: 'The tables that I sent, the newest first',
+    answer: z.array(
+      importSchema.pick({ id: true, name: true, at: true, state: true, rows: true, written: true }),
+    ),
+  }),
+  goOn: endpoint({
+    ...paths.imports.goOn,
+    summary: 'Go on with writing where it was stopped',
+    params: idParams,
+    answer: okSchema,
+  }),
   get: endpoint({
     ...paths.imports.get,
     summary: 'A table that was sent, and how far it is',

@@ -151,7 +151,9 @@ export const paths = {
   },
   imports: {
     upload: { method: 'post', path: '/imports' },
+    mine: { method: 'get', path: '/imports' },
     get: { method: 'get', path: '/imports/:id' },
+    goOn: { method: 'post', path: '/imports/:id/go-on' },
     check: { method: 'post', path: '/imports/:id/check' },
     start: { method: 'post', path: '/imports/:id/start' },
     stop: { method: 'post', path: '/imports/:id/stop' },
@@ -182,6 +184,7 @@ export const paths = {
     get: { method: 'get', path: '/tickets/:number/together' },
     put: { method: 'put', path: '/tickets/:number/under' },
     takeApart: { method: 'delete', path: '/tickets/:number/under' },
+    putAll: { method: 'put', path: '/tickets/:number/below' },
   },
   spent: {
     timer: { method: 'get', path: '/my/timer' },

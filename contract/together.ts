@@ -57,6 +57,13 @@ export const togetherEndpoints = {
     body: z.object({ under: z.number().int().positive(), as: z.enum(UNDER_AS) }),
     answer: okSchema,
   }),
+  putAll: endpoint({
+    ...paths.together.putAll,
+    summary: 'Put many tickets under one, as having it for their cause; says which were not',
+    params: numberParams,
+    body: z.object({ numbers: z.array(z.number().int().positive()).min(1).max(500) }),
+    answer: z.object({ put: z.number().int(), refused: z.array(z.number().int()) }),
+  }),
   takeApart: endpoint({
     ...paths.together.takeApart,
     summary: 'Take a ticket out from under the other again',

@@ -97,7 +97,7 @@ test('what breaks off goes on after the next start, each row once', async () => 
     ({ done }) => done >= 80,
   );
   // As if the process had died: what it noted last is behind what it wrote.
-  await app.listo.db.tables.imports.update({ id: body.id }, { state: 'stopped' });
+  expect((await rui!.call('POST', `/imports/${body.id}/stop`)).status).toBe(200);
   await until(
     async () => app.listo.db.tables.imports.findOne({ id: body.id }),
     (row) => row?.leaseUntil === 0,
@@ -105,8 +105,12 @@ test('what breaks off goes on after the next start, each row once', async () => 
   const stopped = (await app.listo.db.tables.imports.findOne({ id: body.id }))!;
   await app.listo.db.tables.imports.update(
     { id: body.id },
-    { state: 'running', done: stopped.done - 80, written: stopped.written - 80 },
+    { done: stopped.done - 80, written: stopped.written - 80 },
   );
+  const mine = (await rui!.call('GET', '/imports')).body as Import[];
+  expect(mine[0]).toMatchObject({ id: body.id, state: 'stopped', rows: 240 });
+  expect((await rui!.call('POST', `/imports/${body.id}/go-on`)).status).toBe(200);
+  expect((await rui!.call('POST', `/imports/${body.id}/go-on`)).status).toBe(409);
   await until(
     async () => (await rui!.call('GET', `/imports/${body.id}`)).body as Import,
     ({ state, done }) => state === 'done' && done === 240,

@@ -20,6 +20,7 @@ const MOST_BYTES = 64_000_000;
 const MOST_ROWS = 200_000;
 const SAMPLE = 5;
 const PROBLEMS_SHOWN = 500;
+const SHOWN = 20;
 
 const shown = ({ personId: _, reading: __, leaseUntil: ___, ...rest }: ImportRow): Import => rest;
 
@@ -80,6 +81,29 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
     } finally {
       await rm(arrived.path, { force: true });
     }
+  });
+
+  serve(router, imports.mine, ({ viewer }) =>
+    tables.imports.find(
+      { personId: viewer.id },
+      {
+        attributes: ['id', 'name', 'at', 'state', 'rows', 'written'],
+        order: [
+          ['at', 'DESC'],
+          ['id', 'DESC'],
+        ],
+        limit: SHOWN,
+      },
+    ),
+  );
+
+  serve(router, imports.goOn, async ({ viewer, params }) => {
+    const { id, reading } = await requireOwn(listo, viewer, params.id);
+    if (reading === null) throw new ProblemError('moveNotAllowed');
+    const going = await tables.imports.update({ id, state: 'stopped' }, { state: 'running', leaseUntil: 0 });
+    if (going === 0) throw new ProblemError('stale');
+    listo.wake();
+    return OK;
   });
 
   serve(router, imports.get, async ({ viewer, params }) => shown(await requireOwn(listo, viewer, params.id)));

@@ -40,8 +40,10 @@ test('more than this hour of the week usually brings is seen, by those whose it 
   expect(await surges(sofia!)).toEqual([]);
   expect((await tomas!.call('GET', '/surges')).status).toBe(403);
   const [first, ...others] = numbers;
-  for (const number of others)
-    await rui!.call('PUT', `/tickets/${number}/under`, { under: first, as: 'cause' });
+  // One that stands under another already holds up none of the rest.
+  await rui!.call('PUT', `/tickets/${others[0]}/under`, { under: first, as: 'cause' });
+  const tied = await rui!.call('PUT', `/tickets/${first}/below`, { numbers: [...others, first] });
+  expect(tied.body).toEqual({ put: others.length - 1, refused: [others[0], first] });
   expect((await surges(rui!))[0]!.numbers).toEqual([first]);
 });
 

@@ -1,7 +1,7 @@
 import { api } from '../../contract';
 import { serve, type Routes } from '../http/serve';
 import { readReported, readSimilar } from './similar';
-import { putUnder, readTogether, takeApart } from './under';
+import { putAllUnder, putUnder, readTogether, takeApart } from './under';
 
 export const togetherRoutes: Routes = (router, listo) => {
   const { together } = api;
@@ -10,6 +10,9 @@ export const togetherRoutes: Routes = (router, listo) => {
   serve(router, together.get, ({ viewer, params }) => readTogether(listo, viewer, params.number));
   serve(router, together.put, ({ viewer, actor, params, body }) =>
     putUnder(listo, viewer, actor, params.number, body),
+  );
+  serve(router, together.putAll, ({ viewer, actor, params, body }) =>
+    putAllUnder(listo, viewer, actor, params.number, body.numbers),
   );
   serve(router, together.takeApart, ({ viewer, actor, params }) =>
     takeApart(listo, viewer, actor, params.number),

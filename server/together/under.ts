@@ -123,6 +123,23 @@ export async function putUnder(
   });
 }
 
+/** Puts many under one as their cause, each for itself: one that may not go there holds up no other. */
+export async function putAllUnder(
+  listo: Listo,
+  viewer: SignedIn,
+  { id }: Actor,
+  under: number,
+  numbers: number[],
+): Promise<{ put: number; refused: number[] }> {
+  const refused: number[] = [];
+  for (const number of new Set(numbers))
+    await putUnder(listo, viewer, { id }, number, { under, as: 'cause' }).catch((error: unknown) => {
+      if (!(error instanceof ProblemError)) throw error;
+      refused.push(number);
+    });
+  return { put: new Set(numbers).size - refused.length, refused };
+}
+
 /** Takes a ticket out from under the other: it goes on by itself, and who came along goes back with it. */
 export async function takeApart(
   listo: Listo,

@@ -95,6 +95,9 @@ export const deskWordsEn = {
     over: '{{share}} % of {{span}}: over',
   },
   surge: {
+    tied_one: 'One ticket stands under {{number}} now.',
+    tied_other: '{{count}} tickets stand under {{number}} now.',
+    notTied: 'Not: {{numbers}}; they are agreed to first, done, or under another.',
     title: '{{count}} of “{{service}}” within the hour',
     usual: 'where this hour of the week usually brings {{usual}}',
     show: 'Show them',

@@ -95,6 +95,9 @@ export const deskWordsPt = {
     over: '{{share}} % de {{span}}: acima',
   },
   surge: {
+    tied_one: 'Um pedido está agora por baixo de {{number}}.',
+    tied_other: '{{count}} pedidos estão agora por baixo de {{number}}.',
+    notTied: 'Não: {{numbers}}; esperam acordo, estão feitos ou por baixo de outro.',
     title: '{{count}} de “{{service}}” na última hora',
     usual: 'quando esta hora da semana costuma trazer {{usual}}',
     show: 'Mostrar',

@@ -13,6 +13,7 @@ import '../../messages/importsWords';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
 import classes from './Import.module.css';
 import { MappingTable } from './MappingTable';
@@ -150,6 +151,10 @@ function Writing({ table, onChanged }: { table: Import; onChanged(): void }) {
     mutationFn: () => call(api.imports.stop, { params: { id } }),
     onSuccess: onChanged,
   });
+  const goOn = useMutation({
+    mutationFn: () => call(api.imports.goOn, { params: { id } }),
+    onSuccess: onChanged,
+  });
   return (
     <>
       <Progress value={(100 * done) / rows} aria-label={t('imports/title')} mt="md" />
@@ -166,9 +171,14 @@ function Writing({ table, onChanged }: { table: Import; onChanged(): void }) {
             {t('imports/stop')}
           </Button>
         )}
+        {state === 'stopped' && (
+          <Button size="xs" loading={goOn.isPending} onClick={() => goOn.mutate()}>
+            {t('imports/goOn')}
+          </Button>
+        )}
         {written > 0 && <Link to="/desk/openedByMe">{t('imports/see')}</Link>}
       </div>
-      <ProblemNote error={stop.error} />
+      <ProblemNote error={stop.error ?? goOn.error} />
       {refused.length > 0 && (
         <>
           <h2>{t('imports/refused')}</h2>
@@ -176,6 +186,32 @@ function Writing({ table, onChanged }: { table: Import; onChanged(): void }) {
         </>
       )}
     </>
+  );
+}
+
+/** Those sent before: what was stopped, or left before it was written, is found again. */
+function Mine() {
+  const { t } = useWords();
+  const times = useTimes();
+  const { data = [] } = useQuery({ queryKey: ['imports'], queryFn: () => call(api.imports.mine) });
+  if (data.length === 0) return null;
+  return (
+    <section aria-label={t('imports/mine')}>
+      <h2>{t('imports/mine')}</h2>
+      <ul>
+        {data.map(({ id, name, at, state, rows, written }) => (
+          <li key={id}>
+            <Link to={`/desk/import?id=${id}`}>
+              <bdi>{name}</bdi>
+            </Link>{' '}
+            <small>
+              {times.full(at)} · {t('imports/rows', { count: rows })} · {t(`imports/states/${state}`)}
+              {written > 0 && ` · ${t('imports/done', { count: written })}`}
+            </small>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -200,7 +236,10 @@ export function ImportPage() {
       <h1>{t('imports/title')}</h1>
       <p className={classes.lead}>{t('imports/lead')}</p>
       {id === null ? (
-        <Arrival onArrived={(table) => setSearch({ id: table.id })} />
+        <>
+          <Arrival onArrived={(table) => setSearch({ id: table.id })} />
+          <Mine />
+        </>
       ) : error ? (
         <ProblemNote error={error} />
       ) : isPending ? (

@@ -1,5 +1,7 @@
 import { Button, NumberInput, Popover } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { SurgeRow } from '../../../contract/surge';
@@ -56,9 +58,12 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
   const { serviceId, service, count, usual, since, numbers } = surge;
   const [first, ...others] = numbers;
   const tie = useMutation({
-    mutationFn: async () => {
-      for (const number of others)
-        await call(api.together.put, { params: { number }, body: { under: first!, as: 'cause' } });
+    mutationFn: () =>
+      call(api.together.putAll, { params: { number: first! }, body: { numbers: others }, key: nanoid() }),
+    onSuccess: ({ put, refused }) => {
+      const done = t('surge/tied', { count: put, number: first });
+      const left = refused.length > 0 ? ` ${t('surge/notTied', { numbers: refused.join(', ') })}` : '';
+      notifications.show({ message: done + left });
     },
     onSettled: async () => {
       for (const number of numbers) renew(number);
