@@ -1,3 +1,4 @@
+import { ROUTED_BY_HAND } from '../core/routing';
 import { WAITS, type OutOfHours } from '../core/hours';
 import type { GroupRow, MemberRow, PersonRow, SiteRow, TeamRow } from '../server/people/model';
 import type { Random } from './random';
@@ -395,7 +396,8 @@ export function createOrganisation(random: Random): Organisation {
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
-      ...{ orderWeights: null, decidesInChat: true, routing: null },
+      ...{ orderWeights: null, decidesInChat: true },
+      routing: id === 'network' ? { ...ROUTED_BY_HAND, way: 'leastLoaded' as const } : null,
       version: 1,
     })),
     groups: GROUPS,
