@@ -216,6 +216,29 @@ export const knowledgeEndpoints = {
       }),
     ),
   }),
+  use: endpoint({
+    ...paths.knowledge.use,
+    summary: 'How an article was used day by day, and what people said of it',
+    params: idParams,
+    query: daysQuery,
+    answer: z.object({
+      days: z.array(
+        countsSchema
+          .pick({
+            opened: true,
+            helped: true,
+            notHelped: true,
+            deflected: true,
+            shared: true,
+            doneWith: true,
+          })
+          .extend({ from: instantSchema }),
+      ),
+      words: z.array(
+        z.object({ at: instantSchema, helped: z.boolean(), door: doorSchema, words: z.string() }),
+      ),
+    }),
+  }),
   synonyms: endpoint({
     ...paths.knowledge.synonyms,
     summary: 'Other words for the same, as authors keep them',

@@ -132,6 +132,7 @@ export const paths = {
     update: { method: 'put', path: '/knowledge/articles/:id' },
     move: { method: 'post', path: '/knowledge/articles/:id/moves' },
     versions: { method: 'get', path: '/knowledge/articles/:id/versions' },
+    use: { method: 'get', path: '/knowledge/articles/:id/use' },
     synonyms: { method: 'get', path: '/knowledge/synonyms' },
     setSynonyms: { method: 'put', path: '/knowledge/synonyms' },
     health: { method: 'get', path: '/knowledge/health' },

@@ -1,4 +1,4 @@
-import type { Page } from 'puppeteer-core';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { click, listBarriersInBoth, see, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
@@ -81,6 +81,13 @@ test('an article is written in both languages, published, and found in the next 
   await see(tomas, 'The gangway light flickers');
   await type(rui, 'What it says', 'Turn the **brass ring** twice.');
   await see(rui, 'Turn the brass ring twice.');
+  const input = await rui.waitForSelector('input[type="file"][accept*="image/png"]');
+  await (input as ElementHandle<HTMLInputElement>).uploadFile('docs/screenshots/ask.png');
+  await rui.waitForFunction(() =>
+    [...document.querySelectorAll<HTMLImageElement>('img[alt="ask"]')].some(
+      ({ naturalWidth }) => naturalWidth > 0,
+    ),
+  );
   await click(rui, 'Save');
   await see(rui, 'changed since');
   await click(rui, 'Publish');

@@ -3,6 +3,7 @@ import {
   groupQuestions,
   isOffered,
   listMoves,
+  listPictures,
   mayRead,
   rankByNeed,
   toPlainText,
@@ -103,4 +104,10 @@ test('questions that mean the same are one, with what they cost', () => {
   expect(groups[0]).toMatchObject({ words: 'parking permit', asked: 3, tickets: 2 });
   expect(groups[1]).toMatchObject({ words: 'vessel roster export', asked: 1, tickets: 1, others: [] });
   expect(groups).toHaveLength(2);
+});
+
+test('the pictures of an article are those that were sent for it', () => {
+  const text =
+    '![Where](file:abc-1)\n\n![](file:d_2) ![Where](file:abc-1) ![Far](https://far.example/x.png) [file](file:no)';
+  expect(listPictures(text)).toEqual(['abc-1', 'd_2']);
 });

@@ -19,6 +19,7 @@ import { up as targetVersions } from './migrations/0016-target-versions';
 import { up as groupsAndOwners } from './migrations/0017-groups-and-owners';
 import { up as ranking } from './migrations/0018-ranking';
 import { up as offeredTemplates } from './migrations/0019-offered-templates';
+import { up as articlePictures } from './migrations/0020-article-pictures';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -42,6 +43,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0017-groups-and-owners', up: groupsAndOwners },
       { name: '0018-ranking', up: ranking },
       { name: '0019-offered-templates', up: offeredTemplates },
+      { name: '0020-article-pictures', up: articlePictures },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -9,6 +9,8 @@ export type FileRow = {
   messageId: string | null;
   /** Where it was sent in a conversation. */
   conversationId: string | null;
+  /** The article in which it stands. */
+  articleId: string | null;
   name: string;
   type: string;
   size: number;
@@ -23,6 +25,7 @@ export function createFileTables(sequelize: Sequelize) {
       ticketNumber: integer,
       messageId: id,
       conversationId: id,
+      articleId: id,
       name: text(),
       type: text(100),
       size: integer,

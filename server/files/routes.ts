@@ -6,6 +6,7 @@ import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
 import { findBadText } from '../../core/text';
 import { mayReadInConversation } from '../conversations/files';
 import { ProblemError } from '../http/problems';
+import { mayReadInArticle } from '../knowledge/pictures';
 import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
 import { requireTicket } from '../tickets/guard';
@@ -59,11 +60,12 @@ export function fileRoutes(router: Router, listo: Listo, store: FileStore): void
 
   router.get('/files/:id', async (request, response) => {
     const { viewer } = request;
-    if (!viewer) throw new ProblemError('notSignedIn');
     const file = await tables.files.findOne({ id: request.params.id });
+    const isOfArticle = file !== null && (await mayReadInArticle(listo, viewer, file));
+    if (!viewer && !isOfArticle) throw new ProblemError('notSignedIn');
     if (!file) throw new ProblemError('notFound');
-    if (!(await mayReadInConversation(listo, viewer, file))) {
-      const isOwn = file.personId === viewer.id && file.conversationId === null;
+    if (viewer && !isOfArticle && !(await mayReadInConversation(listo, viewer, file))) {
+      const isOwn = file.personId === viewer.id && file.conversationId === null && file.articleId === null;
       if (file.ticketNumber === null && !isOwn) throw new ProblemError('notFound');
       if (file.ticketNumber !== null) {
         const message =

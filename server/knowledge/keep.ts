@@ -11,6 +11,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { forgetLibrary } from './library';
 import type { ArticleRow } from './model';
+import { keepPictures } from './keepPictures';
 
 /** What someone may do with the articles of a team. */
 export function handOf({ isAdministrator, teams }: SignedIn, teamId: string): Hand {
@@ -93,6 +94,7 @@ export function createArticle(
       },
       tx,
     );
+    await keepPictures(listo, tx, viewer.id, id, body.body);
     await record(listo, tx, viewer, 'articleBegun', { articleId: id });
     return { id };
   });
@@ -113,6 +115,7 @@ export function updateArticle(
       { ...body, version: version + 1, changedAt: listo.clock.now() },
       tx,
     );
+    await keepPictures(listo, tx, viewer.id, id, body.body);
     return { version: version + 1 };
   });
 }

@@ -222,3 +222,59 @@ test('what is published is found within a second in every process, also what is 
   await within('cormorant', 'Cormorant on the mast');
   expect(await findThere('albatross')).toEqual([]);
 });
+
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
+async function sendPicture(by: Person): Promise<string> {
+  const form = new FormData();
+  form.append('file', new Blob([PNG]), 'where.png');
+  return ((await by.call('POST', '/files', form)).body as { id: string }).id;
+}
+
+test('a picture in an article is seen by those who may read it, and by everyone where it is open', async () => {
+  const file = await sendPicture(rui!);
+  const sees = async (by: Person) => (await by.call('GET', `/files/${file}`)).status;
+  const anyone = async () => (await fetch(`${app.url}/api/v1/files/${file}`)).status;
+  const body = words(`Where the window is:\n\n![The window](file:${file})`);
+  const id = await write({ body });
+  expect([await sees(rui!), await sees(hanna!), await sees(tomas!), await anyone()]).toEqual([
+    200, 200, 404, 401,
+  ]);
+  expect((await move(helder!, id, 'published', 1)).status).toBe(200);
+  expect([await sees(tomas!), await anyone()]).toEqual([200, 401]);
+  const { version } = (await rui!.call('GET', `/knowledge/articles/${id}`)).body as { version: number };
+  await rui!.call('PUT', `/knowledge/articles/${id}`, { ...scanner, body, isOpen: true, version });
+  expect(await anyone()).toBe(200);
+  // Naming another's file in one's own article gives nobody a sight of it.
+  const private_ = await sendPicture(lena!);
+  await publish({ title: words('Another'), body: words(`![Not mine](file:${private_})`), isOpen: true });
+  expect((await tomas!.call('GET', `/files/${private_}`)).status).toBe(404);
+});
+
+test('how an article is used, day by day, and the words that people left', async () => {
+  const id = await publish({ title: words('When the turnstile squeaks') });
+  const judge = (by: Person, helped: boolean, said: string) =>
+    by.call('POST', `/articles/${id}/judgement`, { helped, words: said, door: 'ask' });
+  await tomas!.call('POST', `/articles/${id}/opened`, { door: 'ask' });
+  await judge(tomas!, false, 'No turnstile here is like that.');
+  app.clock.pass(86_400_000);
+  await lena!.call('POST', `/articles/${id}/opened`, { door: 'ask' });
+  await judge(lena!, true, '');
+  const { status, body } = await rui!.call('GET', `/knowledge/articles/${id}/use?days=3`);
+  expect(status).toBe(200);
+  const { days, words: said } = body as {
+    days: { opened: number; helped: number; notHelped: number }[];
+    words: object[];
+  };
+  expect(days.map(({ opened, helped, notHelped }) => [opened, helped, notHelped])).toEqual([
+    [0, 0, 0],
+    [1, 0, 1],
+    [1, 1, 0],
+  ]);
+  expect(said).toEqual([
+    { at: expect.any(Number), helped: false, door: 'ask', words: 'No turnstile here is like that.' },
+  ]);
+  expect((await tomas!.call('GET', `/knowledge/articles/${id}/use`)).status).toBe(403);
+});

@@ -9,6 +9,7 @@ import { createArticle, moveArticle, updateArticle } from './keep';
 import { draftFromTicket, findForTicket, sayNothing, shareArticle } from './ofTicket';
 import { browseArticles, listArticles, listVersions, readArticle, readDraft } from './read';
 import { readSynonyms, setSynonyms } from './synonyms';
+import { readUse } from './use';
 import { keepJudgement, keepOpened, keepQuestion } from './uses';
 
 function refuseOthers(viewer: SignedIn): void {
@@ -39,6 +40,7 @@ export const knowledgeRoutes: Routes = (router, listo) => {
     moveArticle(listo, viewer, { actor, id: params.id }, body),
   );
   serve(router, knowledge.versions, ({ viewer, params }) => listVersions(listo, viewer, params.id));
+  serve(router, knowledge.use, ({ viewer, params, query }) => readUse(listo, viewer, params.id, query.days));
   serve(router, knowledge.synonyms, ({ viewer }) => {
     refuseOthers(viewer);
     return readSynonyms(listo);

@@ -28,7 +28,10 @@ import { useProblems } from '../ui/useProblems';
 import { editByKey } from '../words/Tools';
 import { ArticleText } from './ArticleText';
 import { ArticleTools } from './ArticleTools';
+import { Owner } from './Owner';
 import { Readers } from './Readers';
+import { Use } from './Use';
+import { usePictures } from './usePictures';
 import { Versions } from './Versions';
 import classes from './Knowledge.module.css';
 
@@ -89,7 +92,11 @@ export function ArticleEditor({ place, fresh, article }: Props) {
     onSuccess: (_, to) => notifications.show({ message: t(`knowledge/moved/${to}`) }),
     onSettled: renew,
   });
+  const [ownerName, setOwnerName] = useState(
+    draft.ownerId === me.id ? me.name : (article?.owner?.name ?? ''),
+  );
   const field = useRef<HTMLTextAreaElement>(null);
+  const pictures = usePictures(field);
   const problems = useProblems()(save.error);
   const shown = useDeferredValue(draft.body[language]);
   const isChanged = JSON.stringify(draft) !== JSON.stringify(article ? bodyOf(article) : fresh);
@@ -145,6 +152,14 @@ export function ArticleEditor({ place, fresh, article }: Props) {
           value={draft.place}
           data={PLACES.map((value) => ({ value, label: t(`ask/places/${value}`) }))}
           onChange={({ target }) => set({ place: target.value as Place })}
+        />
+        <Owner
+          name={ownerName}
+          isFixed={isFixed}
+          onChange={({ id, name }) => {
+            set({ ownerId: id });
+            setOwnerName(name);
+          }}
         />
         <TextInput
           size="xs"
@@ -231,7 +246,7 @@ export function ArticleEditor({ place, fresh, article }: Props) {
             value={draft.otherWords[language]}
             onChange={({ target }) => write('otherWords', target.value)}
           />
-          {!isFixed && <ArticleTools field={field} />}
+          {!isFixed && <ArticleTools field={field} pictures={pictures} />}
           <Textarea
             ref={field}
             autosize
@@ -246,6 +261,7 @@ export function ArticleEditor({ place, fresh, article }: Props) {
             error={problems.body}
             onChange={({ target }) => write('body', target.value)}
             onKeyDown={editByKey}
+            onPaste={({ clipboardData }) => pictures.putAll([...clipboardData.files])}
           />
         </div>
         <section className={classes.preview} aria-label={t('knowledge/preview')} tabIndex={0}>
@@ -254,6 +270,7 @@ export function ArticleEditor({ place, fresh, article }: Props) {
         </section>
       </div>
       <p className={classes.quiet}>{t('knowledge/kept')}</p>
+      {article && article.state !== 'draft' && <Use id={article.id} />}
       {article && article.state !== 'draft' && <Versions id={article.id} language={language} />}
     </form>
   );

@@ -1,9 +1,10 @@
-import { Button, Group, Select } from '@mantine/core';
+import { Button, FileButton, Group, Select } from '@mantine/core';
 import type { RefObject } from 'react';
 import { insertTextIntoField, wrapFieldSelection } from 'text-field-edit';
 import { useServices } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import { beginLines } from '../words/Tools';
+import type { Pictures } from './usePictures';
 
 type Field = HTMLTextAreaElement;
 const TABLE = '\n| | |\n| --- | --- |\n| | |\n';
@@ -19,7 +20,7 @@ const DEEDS = {
 } as const;
 
 /** What an article is made of, put where the caret is. */
-export function ArticleTools({ field }: { field: RefObject<Field | null> }) {
+export function ArticleTools({ field, pictures }: { field: RefObject<Field | null>; pictures: Pictures }) {
   const { t, local } = useWords();
   const { data: services = [] } = useServices();
   return (
@@ -29,6 +30,14 @@ export function ArticleTools({ field }: { field: RefObject<Field | null> }) {
           {t(`knowledge/tools/${name}`)}
         </Button>
       ))}
+      <FileButton accept="image/png,image/jpeg,image/gif,image/webp" multiple onChange={pictures.putAll}>
+        {(props) => (
+          <Button {...props} size="compact-xs" variant="default" loading={pictures.underWay !== null}>
+            {t('knowledge/tools/picture')}
+          </Button>
+        )}
+      </FileButton>
+      {pictures.problem !== null && <span role="alert">{pictures.problem}</span>}
       <Select
         size="xs"
         w={190}

@@ -32,6 +32,7 @@ export const knowledgeEn = {
   body: 'What it says',
   bodyHelp: 'Markdown. Links to services: [text](/ask/services/kiosk).',
   tools: {
+    picture: 'Picture',
     heading: 'Heading',
     bold: 'Bold',
     steps: 'Steps',
@@ -63,6 +64,14 @@ export const knowledgeEn = {
   versionLine: 'Version {{version}}, {{when}}, {{who}}',
   versionFirst: 'The first version.',
   notYours: 'Only its team writes on it.',
+  owner: 'Who answers for it',
+  use: 'How it is used',
+  notUsed: 'Not opened in this time.',
+  byDay: 'Day by day',
+  day: 'Day',
+  wordsSaid: 'What people said of it',
+  openedBars_one: 'Opened once, as bars day by day',
+  openedBars_other: 'Opened {{count}} times, as bars day by day',
   counts: {
     shown: 'shown',
     opened: 'opened',

@@ -32,6 +32,7 @@ export const knowledgePt = {
   body: 'O que diz',
   bodyHelp: 'Markdown. Ligações a serviços: [texto](/ask/services/kiosk).',
   tools: {
+    picture: 'Imagem',
     heading: 'Título',
     bold: 'Negrito',
     steps: 'Passos',
@@ -63,6 +64,14 @@ export const knowledgePt = {
   versionLine: 'Versão {{version}}, {{when}}, {{who}}',
   versionFirst: 'A primeira versão.',
   notYours: 'Só a sua equipa escreve nele.',
+  owner: 'Quem responde por ele',
+  use: 'Como é usado',
+  notUsed: 'Não foi aberto neste período.',
+  byDay: 'Dia a dia',
+  day: 'Dia',
+  wordsSaid: 'O que se disse dele',
+  openedBars_one: 'Aberto uma vez, em barras dia a dia',
+  openedBars_other: 'Aberto {{count}} vezes, em barras dia a dia',
   counts: {
     shown: 'mostrado',
     opened: 'aberto',

@@ -7,17 +7,18 @@ type Props = {
   label: string;
   description?: string;
   placeholder?: string;
+  size?: 'xs' | 'sm';
   onPick(person: { id: string; name: string }): void;
 };
 
 /** Finds a person by a few letters of their name and hands them over. */
-export function PersonPicker({ label, description, placeholder, onPick }: Props) {
+export function PersonPicker({ label, description, placeholder, size = 'sm', onPick }: Props) {
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
   const { data = [] } = usePeopleSearch(q);
   return (
     <Select
-      {...{ label, description, placeholder }}
+      {...{ label, description, placeholder, size }}
       searchable
       value={null}
       searchValue={typed}

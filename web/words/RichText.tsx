@@ -65,6 +65,7 @@ function Picture({ src, alt = '' }: ComponentProps<'img'>) {
   const id = typeof src === 'string' && src.startsWith('file:') ? src.slice(5) : null;
   // A picture from elsewhere would tell elsewhere who reads here.
   if (id === null) return <>{alt}</>;
+  if (!here.onOpen) return <img src={`/api/v1/files/${id}`} alt={alt} className={classes.still} />;
   return (
     <button type="button" className={classes.picture} onClick={() => here.onOpen?.(id)}>
       <img src={`/api/v1/files/${id}`} alt={alt} />

@@ -1,0 +1,18 @@
+import type { Transaction } from 'sequelize';
+import type { ArticleBody } from '../../contract/knowledge';
+import { listPictures } from '../../core/knowledge';
+import type { Listo } from '../listo';
+
+/** Ties the pictures that someone put into an article to it, so that its readers see them. */
+export async function keepPictures(
+  listo: Listo,
+  tx: Transaction,
+  personId: string,
+  articleId: string,
+  body: ArticleBody['body'],
+): Promise<void> {
+  const ids = Object.values(body).flatMap(listPictures);
+  if (ids.length === 0) return;
+  const unused = { ticketNumber: null, conversationId: null, articleId: null };
+  await listo.db.tables.files.update({ id: ids, personId, ...unused }, { articleId }, tx);
+}
