@@ -48,7 +48,7 @@ const turnSchema = z.object({
   say: z.enum([
     ...['words', 'greeting', 'confirm', 'choose', 'reword', 'passages', 'teams', 'again', 'glad'],
     ...['toldMasked', 'text', 'question', 'article', 'form', 'state', 'ticket', 'confidential'],
-    ...['yes', 'no', 'none', 'person'],
+    ...['yes', 'no', 'none', 'person', 'stillThere', 'followUp', 'closed'],
   ] as [string, ...string[]]),
   text: z.string().optional(),
   /** The lead's own words in place of the usual ones. */
@@ -85,6 +85,10 @@ const wordsSchema = z.object({
   greeting: words(500),
   handOver: words(500),
   thanks: words(500),
+  /** What it comes back with after an hour of silence. */
+  followUp: words(500),
+  /** Whether it answers in Ask. */
+  isOn: z.boolean(),
   closing: words(500),
   /** What it offers with its greeting. */
   greetsWith: z.array(z.object({ kind: z.enum(['article', 'service']), id: idSchema })).max(6),
@@ -121,6 +125,12 @@ export const assistantEndpoints = {
     summary: 'Say something in a conversation, or choose what is offered',
     params: idParams,
     body: z.object({ input: inputSchema }),
+    answer: talkSchema,
+  }),
+  mine: endpoint({
+    ...paths.assistant.mine,
+    summary: 'A conversation of mine as it stands',
+    params: idParams,
     answer: talkSchema,
   }),
   rate: endpoint({

@@ -105,6 +105,7 @@ export const paths = {
   assistant: {
     start: { method: 'post', path: '/assistant/talks' },
     say: { method: 'post', path: '/assistant/talks/:id/turns' },
+    mine: { method: 'get', path: '/assistant/talks/:id' },
     rate: { method: 'post', path: '/assistant/talks/:id/rating' },
     matters: { method: 'get', path: '/workshop/matters' },
     create: { method: 'post', path: '/workshop/matters' },

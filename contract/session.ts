@@ -18,6 +18,8 @@ export const meSchema = z.object({
   known: z.partialRecord(z.enum(KNOWN_FACTS), z.string()),
   areas: z.array(z.enum(AREAS)),
   /** Whether they are told by mail too. */
+  /** Whether the assistant answers in Ask. */
+  hasAssistant: z.boolean(),
   wantsMail: z.boolean(),
   /** Whether they take tickets; null for who works in no team. */
   presence: z.enum(PRESENCES).nullable(),

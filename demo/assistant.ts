@@ -81,7 +81,15 @@ export const createMatters = (now: number): MatterRow[] =>
 
 /** What the assistant greets with; the rest it says in its usual words. */
 export const ASSISTANT_WORDS: AssistantWords = {
-  ...{ greeting: t('', ''), handOver: t('', ''), thanks: t('', ''), closing: t('', ''), version: 1 },
+  ...{
+    greeting: t('', ''),
+    handOver: t('', ''),
+    thanks: t('', ''),
+    followUp: t('', ''),
+    isOn: true,
+    closing: t('', ''),
+    version: 1,
+  },
   greetsWith: [
     { kind: 'article', id: 'password-forgotten' },
     { kind: 'article', id: 'wifi-join' },

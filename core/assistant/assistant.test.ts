@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  afterSilence,
   calibrationError,
   chooseOffer,
   findTemperature,
@@ -185,4 +186,12 @@ test('no conversation goes round in circles, and a person can be had at any mome
         expect(proceed(talk, { kind: 'person' }, matterOf).talk.outcome).toBe('handedOver');
     }),
   );
+});
+
+test('silence: asked after five minutes, come back to after an hour, closed an hour later, and then no more', () => {
+  const MINUTE = 60_000;
+  expect(afterSilence(0, [])).toEqual({ word: 'stillThere', at: 5 * MINUTE });
+  expect(afterSilence(0, ['stillThere'])).toEqual({ word: 'followUp', at: 60 * MINUTE });
+  expect(afterSilence(0, ['stillThere', 'followUp'])).toEqual({ word: 'closed', at: 120 * MINUTE });
+  expect(afterSilence(0, ['closed'])).toBeNull();
 });

@@ -24,3 +24,4 @@ export {
   type Turn,
 } from './talk';
 export { listConfusions, listDoubles, type Confusion } from './confusions';
+export { afterSilence, SILENT_WORDS, type SilentWord } from './silence';

@@ -1,4 +1,4 @@
-import { startTestListo, type Person, type TestListo } from '../testing/harness';
+import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import type { TalkView } from '../../contract/assistant';
 
 let app: TestListo;
@@ -156,4 +156,47 @@ test('the lead says how it greets, with what, and how it ends', async () => {
   expect(last(talk)).toMatchObject({ words: 'Ahoy Tomás.', services: [{ id: 'kiosk' }], articles: [] });
   talk = await hear(tomas!, await hear(tomas!, talk, 'zzz'), 'qqq');
   expect(last(await say(tomas!, talk, { kind: 'helped', helped: true })).words).toBe('Fair winds.');
+});
+
+test('silence is asked about, comes back to after an hour, and closes at last; a word in between begins it anew', async () => {
+  const MINUTE = 60_000;
+  const started = await hear(lena!, await start(lena!), 'zzz qqq');
+  const read = async () => (await lena!.call('GET', `/assistant/talks/${started.id}`)).body as TalkView;
+  const comes = (say: string) => until(read, (talk) => last(talk).say === say);
+  app.clock.pass(5 * MINUTE);
+  await comes('stillThere');
+  // Someone is there: from now on it is counted anew.
+  await hear(lena!, started, 'blorb flim');
+  app.clock.pass(5 * MINUTE);
+  await comes('stillThere');
+  app.clock.pass(55 * MINUTE);
+  const asked = await comes('followUp');
+  expect(asked.turns.filter(({ say: said }) => said === 'stillThere')).toHaveLength(2);
+  expect(asked.phase).not.toBe('ended');
+  app.clock.pass(60 * MINUTE);
+  const closed = await until(read, ({ phase }) => phase === 'ended');
+  expect(closed).toMatchObject({ outcome: 'left' });
+  expect(last(closed).say).toBe('closed');
+  // Nobody else reads it, and a new one begins.
+  expect((await tomas!.call('GET', `/assistant/talks/${started.id}`)).status).toBe(404);
+  const { body } = await lena!.call('POST', '/assistant/talks', { isAnew: false });
+  expect((body as TalkView).id).not.toBe(started.id);
+});
+
+test('the answer to its coming back ends it; switched off, it does not answer in Ask', async () => {
+  const started = await hear(lena!, await start(lena!), 'zzz qqq');
+  app.clock.pass(61 * 60_000);
+  await until(
+    async () => (await lena!.call('GET', `/assistant/talks/${started.id}`)).body as TalkView,
+    (talk) => last(talk).say === 'followUp',
+  );
+  expect(await say(lena!, started, { kind: 'helped', helped: true })).toMatchObject({ outcome: 'solved' });
+
+  const own = (await rui!.call('GET', '/workshop/assistant/words')).body as object;
+  expect((await rui!.call('PUT', '/workshop/assistant/words', { ...own, isOn: false })).status).toBe(200);
+  expect((await lena!.call('POST', '/assistant/talks', { isAnew: true })).status).toBe(404);
+  const { body } = await lena!.call('GET', '/session');
+  expect(body).toMatchObject({ me: { hasAssistant: false } });
+  const now = (await rui!.call('GET', '/workshop/assistant/words')).body as object;
+  expect((await rui!.call('PUT', '/workshop/assistant/words', { ...now, isOn: true })).status).toBe(200);
 });

@@ -14,7 +14,7 @@ import {
   updateMatter,
 } from './matters';
 import { readOwnWords, setOwnWords } from './words';
-import { rateTalk, say, startTalk } from './talks';
+import { rateTalk, readOwnTalk, say, startTalk } from './talks';
 
 export const assistantRoutes: Routes = (router, listo) => {
   const { assistant } = api;
@@ -22,6 +22,7 @@ export const assistantRoutes: Routes = (router, listo) => {
   serve(router, assistant.say, ({ viewer, actor, params, body }) =>
     say(listo, { viewer, actor, id: params.id }, body.input),
   );
+  serve(router, assistant.mine, ({ viewer, params }) => readOwnTalk(listo, viewer, params.id));
   serve(router, assistant.rate, ({ viewer, actor, params, body }) =>
     rateTalk(listo, { viewer, actor, id: params.id }, body.rating),
   );

@@ -27,6 +27,7 @@ import { makeMove } from '../tickets/move';
 import { readLearned, type Hearers, type Learned } from './learned';
 import type { Said, TalkRow, TalkTurnRow } from './model';
 import { showConfidential, showTurn } from './show';
+import { listenToTalk } from './silence';
 import { greet, readOwnWords, withOwnWords } from './words';
 
 const DAY_MS = 86_400_000;
@@ -76,6 +77,7 @@ export async function startTalk(
 ): Promise<TalkView> {
   const { tables, select } = listo.db;
   const now = listo.clock.now();
+  if (!(await readOwnWords(listo)).isOn) throw new ProblemError('notFound');
   const row = await change(listo, actor, async (tx) => {
     const [open] = await select<TalkRow>(
       `SELECT * FROM talks WHERE personId = :personId AND endedAt IS NULL AND startedAt > :since
@@ -99,6 +101,16 @@ export async function startTalk(
     return talk;
   });
   return viewTalk(listo, row);
+}
+
+async function isLastByPerson({ db }: Listo, talkId: string): Promise<boolean> {
+  const [last] = await db.tables.talkTurns.find({ talkId }, { order: [['place', 'DESC']], limit: 1 });
+  return last?.isByPerson ?? false;
+}
+
+/** One's own conversation as it stands: what was said meanwhile. */
+export async function readOwnTalk(listo: Listo, viewer: SignedIn, id: string): Promise<TalkView> {
+  return viewTalk(listo, await requireOwn(listo, viewer, id));
 }
 
 async function requireOwn(listo: Listo, viewer: SignedIn, id: string): Promise<TalkRow> {
@@ -174,6 +186,7 @@ export async function say(
   listo: Listo,
   { viewer, actor, id }: { viewer: SignedIn; actor: Actor; id: string },
   input: TalkInput,
+  isAgain = false,
 ): Promise<TalkView> {
   const row = await requireOwn(listo, viewer, id);
   if (row.endedAt !== null) return viewTalk(listo, row);
@@ -202,8 +215,10 @@ export async function say(
     if (!deed) return await viewTalk(listo, await change(listo, actor, (tx) => store(tx, null)));
     await makeTicket(listo, { viewer, actor, row }, deed, next.talk, { own, store });
   } catch (error) {
-    // The same was said twice at once: the first stands.
     if (!isDuplicate(error)) throw error;
+    // What silence came to was said at the same instant: the person is heard all the same.
+    if (!isAgain && !(await isLastByPerson(listo, id))) return say(listo, { viewer, actor, id }, input, true);
+    // The same was said twice at once: the first stands.
   }
   return viewTalk(listo, await requireOwn(listo, viewer, id));
 }
@@ -291,7 +306,9 @@ async function storeTurns(
     confidentialTeamId: row.confidentialTeamId ?? (await findConfidentialTeam(listo, tx, talk)),
   };
   await tables.talks.update({ id: row.id }, changes, tx);
-  return { ...row, ...changes };
+  const now = { ...row, ...changes };
+  await listenToTalk(listo, tx, now, at);
+  return now;
 }
 
 /** Writes the ticket with what was answered in its fields and the whole conversation on its thread. */

@@ -14,13 +14,14 @@ import type { Said } from './model';
 export const WORDS_SETTING = 'assistantWords';
 const NOTHING = { en: '', pt: '' };
 const USUAL: AssistantWords = {
-  ...{ greeting: NOTHING, handOver: NOTHING, thanks: NOTHING, closing: NOTHING },
+  ...{ greeting: NOTHING, handOver: NOTHING, thanks: NOTHING, followUp: NOTHING, closing: NOTHING },
+  isOn: true,
   ...{ greetsWith: [], version: 0 },
 };
 
 export async function readOwnWords({ db }: Listo): Promise<AssistantWords> {
   const setting = await db.tables.settings.findOne({ name: WORDS_SETTING });
-  return (setting?.value as AssistantWords | undefined) ?? USUAL;
+  return { ...USUAL, ...(setting?.value as AssistantWords | undefined) };
 }
 
 export async function setOwnWords(
@@ -63,7 +64,15 @@ export async function greet(listo: Listo, viewer: SignedIn): Promise<Said> {
 }
 
 /** What is said, in the lead's own words where there are any. */
-export function withOwnWords(said: Said, { handOver, thanks }: AssistantWords, language: Language): Said {
-  const own = said.say === 'glad' ? thanks : said.say === 'ticket' && said.isHandOver ? handOver : null;
+export function withOwnWords(
+  said: Said,
+  { handOver, thanks, followUp, closing }: AssistantWords,
+  language: Language,
+): Said {
+  const ownOf: Record<string, AssistantWords['thanks'] | undefined> = {
+    ...{ glad: thanks, followUp, closed: closing },
+    ...(said.isHandOver && { ticket: handOver }),
+  };
+  const own = ownOf[said.say];
   return own && own[language] !== '' ? { ...said, words: own[language] } : said;
 }

@@ -1,5 +1,6 @@
 import { beginAbsences } from '../absences/begin';
 import { hearSilence } from '../approvals/silence';
+import { hearTalkSilence } from '../assistant/silence';
 import { giveNotices } from '../clocks/notices';
 import { closeHours } from '../hours/closing';
 import { handOver } from '../people/leaving';
@@ -37,4 +38,5 @@ export const timerHandlers: Record<Due['kind'], TimerHandler> = {
   goesOn: goOnToNextLine,
   comesBack: beginAbsences,
   leaves: handOver,
+  talkSilent: hearTalkSilence,
 };

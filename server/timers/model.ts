@@ -13,7 +13,8 @@ export type TimerKind =
   | 'slipWord'
   | 'goesOn'
   | 'comesBack'
-  | 'leaves';
+  | 'leaves'
+  | 'talkSilent';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

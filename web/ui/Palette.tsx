@@ -40,7 +40,9 @@ export function Palette() {
     : [];
   const places: SpotlightActionData[] = [
     { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },
-    { id: 'assistant', label: t('ask/talkAssistant'), onClick: go('/ask/assistant') },
+    ...(me.hasAssistant
+      ? [{ id: 'assistant', label: t('ask/talkAssistant'), onClick: go('/ask/assistant') }]
+      : []),
     { id: 'articles', label: t('ask/allArticles'), onClick: go('/ask/articles') },
     { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
     { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },

@@ -1,21 +1,23 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { TalkInput, TalkView } from '../../../contract/assistant';
-import { call } from '../../api/call';
+import { ApiProblem, call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useDraft } from '../../api/useDraft';
 import '../../messages/assistantWords';
 import { useWords } from '../../messages/useWords';
+import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Rating } from '../../ui/Rating';
 import { Waiting } from '../../ui/Waiting';
 import classes from './Assistant.module.css';
 import { Turn } from './Turn';
 
-const SILENCE_MS = 300_000;
+/** What silence comes to is said by the server. */
+const LOOK_MS = 15_000;
 
 /** What it has understood so far; all of it goes along if a person takes over. */
 function Understood({ talk, onPerson }: { talk: TalkView; onPerson(): void }) {
@@ -45,24 +47,23 @@ function Understood({ talk, onPerson }: { talk: TalkView; onPerson(): void }) {
   );
 }
 
-/** Whether nothing was said for so long. */
-function useSilence(count: number, isOver: boolean): boolean {
-  const [silentAt, setSilentAt] = useState(-1);
-  useEffect(() => {
-    if (isOver) return;
-    const timer = setTimeout(() => setSilentAt(count), SILENCE_MS);
-    return () => clearTimeout(timer);
-  }, [count, isOver]);
-  return silentAt === count && !isOver;
-}
-
 function Conversation({ first }: { first: TalkView }) {
   const { t } = useWords();
   const client = useQueryClient();
   const [search, setSearch] = useSearchParams();
   const [words, setWords, clear] = useDraft(`assistant:${first.id}`, search.get('say') ?? '');
-  const end = useRef<HTMLDivElement>(null);
   const keep = (talk: TalkView): void => void client.setQueryData(['assistant'], talk);
+  const end = useRef<HTMLDivElement>(null);
+  useQuery({
+    queryKey: ['assistant', first.id],
+    enabled: first.phase !== 'ended',
+    refetchInterval: LOOK_MS,
+    queryFn: async () => {
+      const talk = await call(api.assistant.mine, { params: { id: first.id } });
+      if (talk.turns.length > first.turns.length) keep(talk);
+      return talk.turns.length;
+    },
+  });
   const saying = useMutation({
     mutationFn: ({ input, key }: { input: TalkInput; key: string }) =>
       call(api.assistant.say, { params: { id: first.id }, body: { input }, key }),
@@ -80,7 +81,6 @@ function Conversation({ first }: { first: TalkView }) {
     mutationFn: (rating: number) => call(api.assistant.rate, { params: { id: first.id }, body: { rating } }),
   });
   const isEnded = first.phase === 'ended';
-  const isSilent = useSilence(first.turns.length, isEnded);
   const say = (input: TalkInput): void => saying.mutate({ input, key: nanoid() });
   useEffect(() => {
     // What it answers is no clean-up.
@@ -99,7 +99,6 @@ function Conversation({ first }: { first: TalkView }) {
               onInput={i === first.turns.length - 1 && !isEnded && !saying.isPending ? say : null}
             />
           ))}
-          {isSilent && <p className={classes.quiet}>{t('assistant/stillThere')}</p>}
         </div>
         {saying.error && <ProblemNote error={saying.error} />}
         {isEnded ? (
@@ -148,6 +147,7 @@ export function AssistantPage() {
     staleTime: Infinity,
     queryFn: () => call(api.assistant.start, { body: {}, key: nanoid() }),
   });
+  if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
   if (error && !data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
   if (!data) return <Waiting />;
   return <Conversation key={data.id} first={data} />;

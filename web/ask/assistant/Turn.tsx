@@ -197,6 +197,20 @@ function Said({ turn, words, onInput }: Props) {
           <Link to={`/ask/tickets/${number}`}>#{number}</Link>
         </p>
       );
+    case 'followUp':
+      return (
+        <>
+          <p>{turn.words ?? t('assistant/followUp')}</p>
+          {onInput && (
+            <div className={classes.row}>
+              <Button onClick={() => onInput({ kind: 'helped', helped: true })}>
+                {t('assistant/followUpYes')}
+              </Button>
+              {straight}
+            </div>
+          )}
+        </>
+      );
     case 'confidential':
       return (
         <p>

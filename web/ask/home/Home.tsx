@@ -38,8 +38,12 @@ export function Home() {
       <Places forPerson={forPerson} />
       <p className={classes.all}>
         <Link to="/ask/articles">{t('ask/allArticles')}</Link>
-        {' · '}
-        <Link to="/ask/assistant">{t('ask/talkAssistant')}</Link>
+        {me.hasAssistant && (
+          <>
+            {' · '}
+            <Link to="/ask/assistant">{t('ask/talkAssistant')}</Link>
+          </>
+        )}
       </p>
       <Subjects forPerson={forPerson} />
     </div>

@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
-import { useAskSearch } from '../../api/queries';
+import { useAskSearch, useMe } from '../../api/queries';
 import { Passage } from '../../knowledge/Passage';
 import { useFoundArticles } from '../../knowledge/useKnowledge';
 import { useWords } from '../../messages/useWords';
@@ -12,6 +12,7 @@ const ARTICLES_SHOWN = 4;
 
 /** What fits the words typed so far, in kinds. */
 export function Results({ query, forPerson }: { query: string; forPerson: string | null }) {
+  const me = useMe();
   const { t, local } = useWords();
   const lineOf = useServiceLine();
   const asked = useDeferredValue(query.trim());
@@ -49,15 +50,17 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
           </Link>
         ))}
       </section>
-      <section className={classes.kind}>
-        <h2>{t('ask/talk')}</h2>
-        <Link
-          className={classes.found}
-          to={`/ask/assistant?${new URLSearchParams({ say: asked }).toString()}`}
-        >
-          <strong>{t('ask/talkAssistant')}</strong>
-        </Link>
-      </section>
+      {me.hasAssistant && (
+        <section className={classes.kind}>
+          <h2>{t('ask/talk')}</h2>
+          <Link
+            className={classes.found}
+            to={`/ask/assistant?${new URLSearchParams({ say: asked }).toString()}`}
+          >
+            <strong>{t('ask/talkAssistant')}</strong>
+          </Link>
+        </section>
+      )}
     </div>
   );
 }

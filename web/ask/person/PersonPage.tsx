@@ -8,6 +8,7 @@ import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { api } from '../../api/endpoints';
 import { useMyTickets } from '../../api/queries';
+import { useMe } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import '../../messages/talkWords';
 import { useWords } from '../../messages/useWords';
@@ -59,6 +60,7 @@ function LineChoice({ line, isChosen, onChoose }: { line: LineCard; isChosen: bo
 
 function Start({ onStarted }: { onStarted(id: string): void }) {
   const { t } = useWords();
+  const me = useMe();
   const from = (useLocation().state as { from?: string } | null)?.from ?? '';
   const { data: lines, error } = useQuery({
     queryKey: ['lines'],
@@ -111,7 +113,7 @@ function Start({ onStarted }: { onStarted(id: string): void }) {
         </Button>
         <span className={classes.quiet}>{t('talk/instead')}:</span>
         <Link to="/ask">{t('talk/ticket')}</Link>
-        <Link to="/ask/assistant">{t('talk/assistant')}</Link>
+        {me.hasAssistant && <Link to="/ask/assistant">{t('talk/assistant')}</Link>}
       </div>
     </form>
   );

@@ -1,4 +1,4 @@
-import { Button, MultiSelect } from '@mantine/core';
+import { Button, MultiSelect, Switch } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -12,7 +12,7 @@ import { Waiting } from '../../ui/Waiting';
 import { BothLanguages } from '../services/BothLanguages';
 import classes from './Matters.module.css';
 
-const PARTS = ['greeting', 'handOver', 'thanks', 'closing'] as const;
+const PARTS = ['greeting', 'handOver', 'thanks', 'followUp', 'closing'] as const;
 
 /** What it greets, hands over, thanks and closes with, in both languages. */
 export function OwnWords() {
@@ -47,6 +47,11 @@ export function OwnWords() {
         save.mutate();
       }}
     >
+      <Switch
+        label={t('assistant/workshop/isOnInAsk')}
+        checked={words.isOn}
+        onChange={({ target }) => setChanged({ ...changed, isOn: target.checked })}
+      />
       <p className={classes.quiet}>{t('assistant/workshop/wordsLead')}</p>
       {PARTS.map((part) => (
         <BothLanguages
