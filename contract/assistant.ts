@@ -15,7 +15,7 @@ const stepSchema = z.discriminatedUnion('kind', [
     choices: z.array(words(100)).max(12),
   }),
   z.object({ kind: z.literal('article'), articleId: idSchema }),
-  z.object({ kind: z.enum(['form', 'state', 'ticket', 'person']) }),
+  z.object({ kind: z.enum(['form', 'state', 'ticket', 'approval', 'person']) }),
 ]);
 export type MatterStepBody = z.infer<typeof stepSchema>;
 
@@ -49,6 +49,7 @@ const turnSchema = z.object({
     ...['words', 'greeting', 'confirm', 'choose', 'reword', 'passages', 'teams', 'again', 'glad'],
     ...['toldMasked', 'text', 'question', 'article', 'form', 'state', 'ticket', 'confidential'],
     ...['yes', 'no', 'none', 'person', 'stillThere', 'followUp', 'closed'],
+    ...['waiting', 'agreed', 'notAgreed'],
   ] as [string, ...string[]]),
   text: z.string().optional(),
   /** The lead's own words in place of the usual ones. */
@@ -68,7 +69,7 @@ export type TurnView = z.infer<typeof turnSchema>;
 
 export const talkSchema = z.object({
   id: idSchema,
-  phase: z.enum(['listen', 'confirm', 'choose', 'step', 'passages', 'teams', 'ended']),
+  phase: z.enum(['listen', 'confirm', 'choose', 'step', 'passages', 'teams', 'waiting', 'ended']),
   outcome: z.enum(['solved', 'ticket', 'handedOver', 'form', 'told', 'left']).nullable(),
   matter: z.string().nullable(),
   serviceId: idSchema.nullable(),

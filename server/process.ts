@@ -1,3 +1,4 @@
+import { talkingConsumer } from './assistant/consumer';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
@@ -32,6 +33,7 @@ import { startTimers } from './timers/runner';
 /** What follows from the journal, in the order in which it is looked at. */
 const INWARD: Consumer[] = [
   decidingConsumer,
+  talkingConsumer,
   hoursConsumer,
   routingConsumer,
   clocksConsumer,

@@ -195,3 +195,24 @@ test('silence: asked after five minutes, come back to after an hour, closed an h
   expect(afterSilence(0, ['stillThere', 'followUp'])).toEqual({ word: 'closed', at: 120 * MINUTE });
   expect(afterSilence(0, ['closed'])).toBeNull();
 });
+
+test('a matter waits for others to agree, goes on when they have, and writes one ticket alone', () => {
+  const matter: Matter = {
+    ...{ id: 'tablet', serviceId: 'bridge-tablet' },
+    steps: [{ kind: 'approval' }, { kind: 'say', text: { en: 'Fetch it.', pt: '' } }, { kind: 'ticket' }],
+  };
+  const of = () => matter;
+  const offered = { ...NEW_TALK, phase: 'confirm' as const, offered: ['tablet'] };
+  const waiting = proceed(offered, { kind: 'pick', id: 'tablet' }, of);
+  expect(waiting.turns).toMatchObject([{ do: 'ticket', serviceId: 'bridge-tablet' }, { say: 'waiting' }]);
+  expect(waiting.talk.phase).toBe('waiting');
+  const words: Input = { kind: 'words', text: 'And now?', offer: { kind: 'reword', ids: [] } };
+  expect(proceed(waiting.talk, words, of)).toEqual({ talk: waiting.talk, turns: [{ say: 'waiting' }] });
+  const agreed = proceed(waiting.talk, { kind: 'decided', isAgreed: true }, of);
+  expect(agreed.turns).toMatchObject([{ say: 'agreed' }, { say: 'text' }]);
+  expect(agreed.talk).toMatchObject({ phase: 'ended', outcome: 'ticket' });
+  const not = proceed(waiting.talk, { kind: 'decided', isAgreed: false }, of);
+  expect(not).toMatchObject({ talk: { phase: 'ended' }, turns: [{ say: 'notAgreed' }] });
+  const person = proceed(waiting.talk, { kind: 'person' }, of);
+  expect(person.turns.some((turn) => 'do' in turn)).toBe(false);
+});

@@ -12,11 +12,13 @@ export type MatterStep =
   /** Looks up how the person's open tickets on the service stand. */
   | { kind: 'state' }
   | { kind: 'ticket' }
+  /** Writes the ticket, and goes on once it is agreed to; where it is not, that is the end. */
+  | { kind: 'approval' }
   | { kind: 'person' };
 
 export type Matter = { id: string; serviceId: string; steps: MatterStep[] };
 
-export type TalkPhase = 'listen' | 'confirm' | 'choose' | 'step' | 'passages' | 'teams' | 'ended';
+export type TalkPhase = 'listen' | 'confirm' | 'choose' | 'step' | 'passages' | 'teams' | 'waiting' | 'ended';
 export type TalkOutcome = 'solved' | 'ticket' | 'handedOver' | 'form' | 'told' | 'left';
 
 /** Where a conversation stands. */
@@ -32,6 +34,8 @@ export type Talk = {
   step: number;
   fields: Record<string, string>;
   outcome: TalkOutcome | null;
+  /** Whether its ticket is written: there is one alone. */
+  hasTicket?: true;
 };
 
 export const NEW_TALK: Talk = {
@@ -42,7 +46,18 @@ export const NEW_TALK: Talk = {
 /** What the assistant says or does next; the words for it are found where they are shown. */
 export type Turn =
   | { say: 'confirm' | 'choose'; matterIds: string[] }
-  | { say: 'reword' | 'passages' | 'teams' | 'again' | 'glad' | 'toldMasked' }
+  | {
+      say:
+        | 'reword'
+        | 'passages'
+        | 'teams'
+        | 'again'
+        | 'glad'
+        | 'toldMasked'
+        | 'waiting'
+        | 'agreed'
+        | 'notAgreed';
+    }
   | { say: 'text'; text: LocalText }
   | { say: 'question'; text: LocalText; choices: LocalText[] }
   | { say: 'article'; articleId: string }
@@ -57,7 +72,9 @@ export type Input =
   | { kind: 'none' }
   | { kind: 'helped'; helped: boolean }
   | { kind: 'team'; id: string }
-  | { kind: 'person' };
+  | { kind: 'person' }
+  /** What it waited for was decided. */
+  | { kind: 'decided'; isAgreed: boolean };
 
 export type Next = { talk: Talk; turns: Turn[] };
 
@@ -69,7 +86,16 @@ function walk(talk: Talk, matter: Matter): Next {
   for (let { step } = talk; ; step++) {
     const at = { ...talk, phase: 'step' as const, matterId: matter.id, step };
     const next = matter.steps[step] ?? { kind: 'ticket' as const };
+    // What comes after its ticket writes no other.
+    const writes = next.kind === 'ticket' || next.kind === 'person' || next.kind === 'approval';
+    if (at.hasTicket && writes) return { talk: ended(at, 'ticket'), turns };
     switch (next.kind) {
+      case 'approval':
+        turns.push(
+          { do: 'ticket', serviceId: matter.serviceId, teamId: null, isHandOver: false },
+          { say: 'waiting' },
+        );
+        return { talk: { ...at, phase: 'waiting', hasTicket: true }, turns };
       case 'say':
         turns.push({ say: 'text', text: next.text });
         if (step === matter.steps.length - 1) return { talk: ended(at, 'told'), turns };
@@ -120,6 +146,17 @@ function takeAnswer(talk: Talk, text: string, matter: Matter): Next {
   return walk({ ...talk, fields, step: talk.step + 1 }, matter);
 }
 
+/** While others decide there is nothing to do but wait; then the steps go on, or it ends here. */
+function afterWaiting(talk: Talk, input: Input, matter: Matter | undefined): Next {
+  // Its ticket is with people already.
+  if (input.kind === 'person') return { talk: ended(talk, 'handedOver'), turns: [{ say: 'waiting' }] };
+  if (input.kind !== 'decided') return { talk, turns: [{ say: 'waiting' }] };
+  if (!input.isAgreed || !matter)
+    return { talk: ended(talk, 'ticket'), turns: [{ say: input.isAgreed ? 'agreed' : 'notAgreed' }] };
+  const { talk: next, turns } = walk({ ...talk, step: talk.step + 1 }, matter);
+  return { talk: next, turns: [{ say: 'agreed' }, ...turns] };
+}
+
 /**
  * What a conversation comes to by what the person does. It never loops: a matter that was refused is not offered
  * again, other words are asked for once, and at any moment a person can be asked for.
@@ -127,6 +164,7 @@ function takeAnswer(talk: Talk, text: string, matter: Matter): Next {
 export function proceed(talk: Talk, input: Input, matterOf: (id: string) => Matter | undefined): Next {
   const matter = talk.matterId === null ? undefined : matterOf(talk.matterId);
   if (talk.phase === 'ended') return { talk, turns: [] };
+  if (talk.phase === 'waiting') return afterWaiting(talk, input, matter);
   if (input.kind === 'person')
     return {
       talk: ended(talk, 'handedOver'),

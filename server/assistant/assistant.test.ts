@@ -200,3 +200,52 @@ test('the answer to its coming back ends it; switched off, it does not answer in
   const now = (await rui!.call('GET', '/workshop/assistant/words')).body as object;
   expect((await rui!.call('PUT', '/workshop/assistant/words', { ...now, isOn: true })).status).toBe(200);
 });
+
+test('a conversation waits for others to agree, and goes on when they have', async () => {
+  const tablet = {
+    ...kiosk,
+    ...{ name: words('A bridge tablet'), serviceId: 'bridge-tablet' },
+    phrasings: en(
+      'i need a bridge tablet',
+      'a new tablet for the bridge',
+      'bridge tablet please',
+      'order a tablet',
+    ),
+    steps: [{ kind: 'approval' }, { kind: 'say', text: words('Fetch it at the stores.') }],
+  };
+  expect((await rui!.call('POST', '/workshop/matters', tablet)).status).toBe(200);
+  const begin = async (by: Person): Promise<TalkView> => {
+    const talk = await hear(by, await start(by), 'i need a bridge tablet');
+    return say(by, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
+  };
+  const decide = async (number: number, decision: string): Promise<void> => {
+    const { approvals } = (await lena!.call('GET', `/tickets/${number}`)).body as {
+      approvals: { asks: { id: string; asked: { id: string } }[] }[];
+    };
+    const ask = approvals[0]!.asks[0]!;
+    const body = { decision, words: 'Not now.' };
+    const by = await app.as(ask.asked.id);
+    expect((await by.call('POST', `/asks/${ask.id}/decision`, body)).status).toBe(200);
+  };
+  const read = async (id: string) => (await lena!.call('GET', `/assistant/talks/${id}`)).body as TalkView;
+  const waiting = await begin(lena!);
+  const numberOf = ({ turns }: TalkView) => turns.find(({ number }) => number !== undefined)!.number!;
+  expect(waiting.phase).toBe('waiting');
+  expect(last(await hear(lena!, waiting, 'And now?')).say).toBe('waiting');
+  await decide(numberOf(waiting), 'approve');
+  const agreed = await until(
+    () => read(waiting.id),
+    ({ phase }) => phase === 'ended',
+  );
+  expect(agreed.turns.slice(-2).map((turn) => [turn.say, turn.text])).toEqual([
+    ['agreed', undefined],
+    ['text', 'Fetch it at the stores.'],
+  ]);
+  const refused = await begin(lena!);
+  await decide(numberOf(refused), 'decline');
+  const ended = await until(
+    () => read(refused.id),
+    ({ phase }) => phase === 'ended',
+  );
+  expect(last(ended).say).toBe('notAgreed');
+});

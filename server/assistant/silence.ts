@@ -11,14 +11,15 @@ const isSilentWord = (say: string): say is SilentWord => (SILENT_WORDS as readon
 export async function listenToTalk(
   listo: Listo,
   tx: Transaction,
-  { id, endedAt }: Pick<TalkRow, 'id' | 'endedAt'>,
+  { id, endedAt, state }: Pick<TalkRow, 'id' | 'endedAt' | 'state'>,
   lastSaidAt: number,
   said: SilentWord[] = [],
 ): Promise<void> {
   const { timers } = listo.db.tables;
   await timers.remove({ ticketNumber: 0, kind: 'talkSilent', ref: id }, tx);
   const next = afterSilence(lastSaidAt, said);
-  if (endedAt === null && next)
+  // While others decide, nobody here is silent.
+  if (endedAt === null && state.phase !== 'waiting' && next)
     await timers.insert({ ticketNumber: 0, kind: 'talkSilent', ref: id, at: next.at }, tx);
 }
 
@@ -34,7 +35,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
   const { tables } = listo.db;
   for (const { ref } of timers) {
     const talk = await tables.talks.findOne({ id: ref }, tx, true);
-    if (!talk || talk.endedAt !== null) continue;
+    if (!talk || talk.endedAt !== null || talk.state.phase === 'waiting') continue;
     const turns = await tables.talkTurns.find({ talkId: ref }, { order: ['place'], transaction: tx });
     const { lastSaidAt, said } = readSilence(turns);
     const next = afterSilence(lastSaidAt, said);
@@ -56,7 +57,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
       state: { ...talk.state, phase: 'ended', outcome: 'left' },
     } as const;
     await tables.talks.update({ id: ref }, { places: talk.places + 1, ...(isOver && ended) }, tx);
-    await listenToTalk(listo, tx, { id: ref, endedAt: isOver ? now : null }, lastSaidAt, [
+    await listenToTalk(listo, tx, { ...talk, endedAt: isOver ? now : null }, lastSaidAt, [
       ...said,
       next.word,
     ]);

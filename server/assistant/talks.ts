@@ -20,7 +20,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
+import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
 import { createTicket } from '../tickets/create';
 import { writeWithin } from '../tickets/messages';
 import { makeMove } from '../tickets/move';
@@ -179,6 +179,40 @@ function hear(learned: Learned, row: TalkRow, input: TalkInput): Heard {
   return { input: { kind: 'words', text, offer }, likely, isMasked, shown: { kind: 'words', text } };
 }
 
+/** What was waited for is decided: the matter's steps go on, or it ends here. */
+export async function goOnAfterDecision(
+  listo: Listo,
+  tx: Transaction,
+  talkId: string,
+  isAgreed: boolean,
+): Promise<void> {
+  const row = await listo.db.tables.talks.findOne({ id: talkId }, tx, true);
+  if (row?.state.phase !== 'waiting' || row.endedAt !== null) return;
+  const viewer = await findPersonAsViewer(listo, row.personId);
+  if (!viewer) return;
+  const learned = await readLearned(listo, hearersOf(viewer));
+  const matterOf = (id: string) => learned.matters.find((matter) => matter.id === id);
+  const input = { kind: 'decided', isAgreed } as const;
+  const { shown, talk } = await showAll(listo, proceed(row.state, input, matterOf), {
+    ...{ viewer, learned, likely: [] },
+  });
+  const heard: Heard = { input, likely: [], isMasked: false, shown: { kind: 'none' } };
+  await storeTurns(listo, tx, row, {
+    ...{ own: null, shown, heard, talk, number: null, isHandOver: false, isRight: null },
+    input: heard.shown,
+  });
+}
+
+/** A service that nobody has to agree to, or not this time: the steps go on at once. */
+async function goOnWhereNobodyDecides(listo: Listo, talkId: string): Promise<void> {
+  const { tables } = listo.db;
+  const row = await tables.talks.findOne({ id: talkId });
+  if (row?.state.phase !== 'waiting' || row.ticketNumber === null) return;
+  const ticket = await tables.tickets.findOne({ number: row.ticketNumber });
+  if (ticket && !(ticket.state === 'held' && ticket.heldFor === 'approval'))
+    await listo.db.transaction((tx) => goOnAfterDecision(listo, tx, talkId, true));
+}
+
 type Deed = Extract<Turn, { do: 'ticket' }>;
 
 /** Goes on in a conversation: what is said is understood, answered, and, where it comes to that, made a ticket. */
@@ -214,6 +248,7 @@ export async function say(
   try {
     if (!deed) return await viewTalk(listo, await change(listo, actor, (tx) => store(tx, null)));
     await makeTicket(listo, { viewer, actor, row }, deed, next.talk, { own, store });
+    await goOnWhereNobodyDecides(listo, id);
   } catch (error) {
     if (!isDuplicate(error)) throw error;
     // What silence came to was said at the same instant: the person is heard all the same.
@@ -268,7 +303,8 @@ async function findConfidentialTeam(
 }
 
 type Stored = {
-  own: Said;
+  /** Null: nothing was said by the person. */
+  own: Said | null;
   shown: Said[];
   heard: Heard;
   talk: TalkRow['state'];
@@ -295,12 +331,17 @@ async function storeTurns(
     withOwnWords(said, usual, row.language),
   );
   await tables.talkTurns.insertAll(
-    [turn(own, true, 0), ...all.map((said, i) => turn(said, false, i + 1))],
+    [...(own ? [turn(own, true, 0)] : []), ...all.map((said, i) => turn(said, false, own ? i + 1 : i))],
     tx,
   );
   if (isRight !== null) await keepHeard(listo, tx, row, input, isRight);
   const changes: Partial<TalkRow> = {
-    ...{ state: talk, places: row.places + 1 + all.length, matterId: talk.matterId, outcome: talk.outcome },
+    ...{
+      state: talk,
+      places: row.places + (own ? 1 : 0) + all.length,
+      matterId: talk.matterId,
+      outcome: talk.outcome,
+    },
     ...(talk.phase === 'ended' && { endedAt: at }),
     ...(number !== null && { ticketNumber: number }),
     confidentialTeamId: row.confidentialTeamId ?? (await findConfidentialTeam(listo, tx, talk)),

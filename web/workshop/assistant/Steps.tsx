@@ -5,7 +5,7 @@ import { InlineRemove } from '../../ui/Inline';
 import { BothLanguages } from '../services/BothLanguages';
 import classes from './Matters.module.css';
 
-const KINDS = ['say', 'ask', 'article', 'form', 'state', 'ticket', 'person'] as const;
+const KINDS = ['say', 'ask', 'article', 'form', 'state', 'ticket', 'approval', 'person'] as const;
 const NOTHING = { en: '', pt: '' };
 
 type Props = {
