@@ -165,6 +165,8 @@ export const assistantEndpoints = {
     query: z.object({ q: z.string().max(500), language: languageSchema }),
     answer: z.object({
       kind: z.enum(['confirm', 'choose', 'reword']),
+      /** The matters that it would offer. */
+      ids: z.array(idSchema),
       likely: z.array(z.object({ name: z.string().nullable(), sureness: z.number() })),
     }),
   }),
@@ -173,7 +175,15 @@ export const assistantEndpoints = {
     summary: 'How sure it may be: what is confused, what each wanted sureness would do, what was heard',
     answer: z.object({
       wanted: z.number(),
-      choices: z.array(recordSchema.extend({ wanted: z.number() })),
+      choices: z.array(
+        recordSchema.extend({
+          wanted: z.number(),
+          /** The same over past conversations that came to a matter, by their first words. */
+          past: recordSchema,
+        }),
+      ),
+      /** Over how many of them. */
+      pastTalks: z.number().int(),
       confusions: z.array(
         z.object({ name: z.string(), takenFor: z.string().nullable(), phrasings: z.array(z.string()) }),
       ),

@@ -48,6 +48,13 @@ test('the lead sees how sure it is, tries words, and adds a matter that is under
   await see(rui, 'is saved and being learned');
   await type(rui, 'Try words on it', 'an umbrella please');
   await see(rui, /Borrowing an umbrella\s+\d+ %/);
+  // A whole conversation runs beside it, with the steps as they are written.
+  await click(rui, 'Begin at this matter');
+  await see(rui, 'It ends here: a ticket would be written.');
+  await click(rui, 'Begin anew');
+  await type(rui, 'Write here', 'may I borrow an umbrella');
+  await rui.keyboard.press('Enter');
+  await see(rui, 'may I borrow an umbrella');
   expect(await listBarriersInBoth(rui)).toEqual([]);
   await rui.goto(`${app.url}/workshop/assistant?view=sure`);
   await see(rui, 'Wanted sureness');

@@ -64,6 +64,11 @@ test('a matter is confirmed, walked, and becomes a ticket with its answers and t
   expect(heard).toMatchObject({ text: 'the kiosk is frozen, nobody can pay', isRight: true });
   expect((await rui!.call('POST', `/workshop/heard/${heard!.id}`, { accept: true })).status).toBe(200);
   expect((await insight()).heard).toEqual([]);
+  // By its first words, it would be understood so again.
+  expect(await insight()).toMatchObject({
+    pastTalks: 1,
+    choices: [{ past: { offered: 1, held: 1 } }, {}, {}, {}],
+  });
 });
 
 test('when nothing fits, other words are asked for once, then passages, then the team that should have it', async () => {

@@ -103,6 +103,22 @@ export const assistantEn = {
     elsewhere: 'something else',
     wanted: 'Wanted sureness',
     wantedHelp: 'What each would do to phrasings that it had not learned (cross-validation).',
+    talk: 'A whole conversation, as it is written here',
+    beginHere: 'Begin at this matter',
+    asIfAgreed: 'As if it was agreed to',
+    asIfNot: 'As if it was not',
+    ends: {
+      solved: 'It ends here: an answer was it.',
+      ticket: 'It ends here: a ticket would be written.',
+      handedOver: 'It ends here: a person would take over.',
+      form: 'It ends here: the form would be open.',
+      told: 'It ends here: what was asked is said.',
+      left: 'It ends here.',
+    },
+    pastRow: { offered: 'past: answered', held: 'past: held it', single: 'past: confirmed one' },
+    pastHelp_one: 'On the right, to the first words of the last conversation that came to a matter.',
+    pastHelp_other:
+      'On the right, to the first words of the last {{count}} conversations that came to a matter.',
     wantedRow: {
       wanted: 'wanted',
       offered: 'answered',

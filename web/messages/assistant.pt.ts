@@ -103,6 +103,22 @@ export const assistantPt = {
     elsewhere: 'outra coisa',
     wanted: 'Segurança desejada',
     wantedHelp: 'O que cada uma faria com frases que não aprendeu (validação cruzada).',
+    talk: 'Uma conversa inteira, tal como está aqui escrita',
+    beginHere: 'Começar neste assunto',
+    asIfAgreed: 'Como se fosse aceite',
+    asIfNot: 'Como se não fosse',
+    ends: {
+      solved: 'Acaba aqui: uma resposta serviu.',
+      ticket: 'Acaba aqui: seria aberto um pedido.',
+      handedOver: 'Acaba aqui: passaria a uma pessoa.',
+      form: 'Acaba aqui: o formulário estaria aberto.',
+      told: 'Acaba aqui: o que se perguntou está dito.',
+      left: 'Acaba aqui.',
+    },
+    pastRow: { offered: 'antes: respondidas', held: 'antes: certas', single: 'antes: só uma' },
+    pastHelp_one: 'À direita, às primeiras palavras da última conversa que chegou a um assunto.',
+    pastHelp_other:
+      'À direita, às primeiras palavras das últimas {{count}} conversas que chegaram a um assunto.',
     wantedRow: {
       wanted: 'desejada',
       offered: 'respondidas',

@@ -34,7 +34,10 @@ export function Insight() {
     <div>
       <section className={knowledge.section}>
         <h2>{t('assistant/workshop/wanted')}</h2>
-        <p className={knowledge.quiet}>{t('assistant/workshop/wantedHelp')}</p>
+        <p className={knowledge.quiet}>
+          {t('assistant/workshop/wantedHelp')}
+          {data.pastTalks > 0 && ` ${t('assistant/workshop/pastHelp', { count: data.pastTalks })}`}
+        </p>
         <table className={knowledge.rows} style={{ maxWidth: 720 }}>
           <thead>
             <tr>
@@ -43,11 +46,17 @@ export function Insight() {
                   {t(`assistant/workshop/wantedRow/${column}`)}
                 </th>
               ))}
+              {data.pastTalks > 0 &&
+                (['offered', 'held', 'single'] as const).map((column) => (
+                  <th key={column} data-number>
+                    {t(`assistant/workshop/pastRow/${column}`)}
+                  </th>
+                ))}
               <th />
             </tr>
           </thead>
           <tbody>
-            {data.choices.map(({ wanted, offered, held, size, single }) => (
+            {data.choices.map(({ wanted, offered, held, size, single, past }) => (
               <tr key={wanted}>
                 <td data-number>
                   <b>{percent(wanted)}</b>
@@ -56,6 +65,13 @@ export function Insight() {
                 <td data-number>{percent(held)}</td>
                 <td data-number>{size.toFixed(2)}</td>
                 <td data-number>{percent(single)}</td>
+                {data.pastTalks > 0 && (
+                  <>
+                    <td data-number>{percent(past.offered)}</td>
+                    <td data-number>{percent(past.held)}</td>
+                    <td data-number>{percent(past.single)}</td>
+                  </>
+                )}
                 <td data-number>
                   {wanted === data.wanted ? (
                     t('assistant/workshop/chosen')

@@ -15,6 +15,7 @@ import { BothLanguages } from '../services/BothLanguages';
 import classes from './Matters.module.css';
 import { Steps } from './Steps';
 import { Trial } from './Trial';
+import { TrialTalk } from './TrialTalk';
 
 const NOTHING = { en: '', pt: '' };
 const LEAST_PHRASINGS = 3;
@@ -158,7 +159,9 @@ export function MatterEditor({ matter, onSaved }: { matter: MatterView | null; o
         </Group>
         {save.error && <ProblemNote error={save.error} />}
       </form>
-      <Trial />
+      <Trial>
+        <TrialTalk matterId={matter?.id ?? null} draft={draft} articles={articles} />
+      </Trial>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useWords } from '../../messages/useWords';
@@ -8,7 +8,7 @@ import classes from './Matters.module.css';
 import { Sureness } from './Sureness';
 
 /** What words would be taken for, as it has learned now. */
-export function Trial() {
+export function Trial({ children }: { children: ReactNode }) {
   const { t, language } = useWords();
   const [words, setWords] = useState('');
   const q = useDeferredValue(words.trim());
@@ -32,6 +32,7 @@ export function Trial() {
           <Sureness likely={data.likely} />
         </>
       )}
+      {children}
     </aside>
   );
 }
