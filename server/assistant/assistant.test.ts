@@ -254,3 +254,42 @@ test('a conversation waits for others to agree, and goes on when they have', asy
   );
   expect(last(ended).say).toBe('notAgreed');
 });
+
+test('whether an article was it in a conversation counts where articles are counted', async () => {
+  const body = { en: 'Turn it twice.', pt: '' };
+  const article = {
+    ...{
+      teamId: 'onboard',
+      ownerId: 'rui',
+      place: 'gate',
+      labels: [],
+      isOpen: false,
+      audience: [],
+      reviewAt: null,
+    },
+    ...{ title: words('The lantern'), body, otherWords: words(''), fromTicket: null },
+  };
+  const { id } = (await rui!.call('POST', '/knowledge/articles', article)).body as { id: string };
+  const helder = await app.as('helder');
+  await helder.call('POST', `/knowledge/articles/${id}/moves`, { to: 'published', version: 1 });
+  const lantern = {
+    ...kiosk,
+    ...{ name: words('The lantern is dark'), serviceId: 'gate-broken' },
+    phrasings: en('the lantern is dark', 'lantern out', 'no light in the lantern', 'lantern does not shine'),
+    steps: [{ kind: 'article', articleId: id }, { kind: 'ticket' }],
+  };
+  expect((await rui!.call('POST', '/workshop/matters', lantern)).status).toBe(200);
+  for (const [by, helped] of [
+    [lena!, false],
+    [lena!, true],
+    [tomas!, false],
+  ] as const) {
+    const talk = await hear(by, await start(by), 'the lantern is dark');
+    const read = await say(by, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
+    expect(last(read).say).toBe('article');
+    await say(by, read, { kind: 'helped', helped });
+  }
+  const { counts } = (await rui!.call('GET', `/knowledge/articles/${id}`)).body as { counts: object };
+  // Of what one person says within a day, the later word stands.
+  expect(counts).toMatchObject({ opened: 3, helped: 1, notHelped: 1, deflected: 1 });
+});

@@ -24,6 +24,7 @@ import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
 import { createTicket } from '../tickets/create';
 import { writeWithin } from '../tickets/messages';
 import { makeMove } from '../tickets/move';
+import { keepArticleUses } from './articleUses';
 import { readLearned, type Hearers, type Learned } from './learned';
 import type { Said, TalkRow, TalkTurnRow } from './model';
 import { showConfidential, showTurn } from './show';
@@ -335,6 +336,7 @@ async function storeTurns(
     tx,
   );
   if (isRight !== null) await keepHeard(listo, tx, row, input, isRight);
+  await keepArticleUses(listo, tx, row, input, shown);
   const changes: Partial<TalkRow> = {
     ...{
       state: talk,

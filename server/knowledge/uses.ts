@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import type { BodyOf } from '../../contract/endpoint';
 import type { api } from '../../contract';
 import { change, type Actor } from '../http/change';
@@ -63,6 +64,20 @@ export async function keepOpened(
   });
 }
 
+/** Of what someone says of an article within a day, the later word stands. */
+export async function forgetEarlierWord(
+  { db, clock }: Listo,
+  tx: Transaction,
+  by: { personId: string; articleId: string },
+): Promise<void> {
+  await db.run(
+    `DELETE FROM article_uses WHERE personId = :personId AND articleId = :articleId AND at > :since
+     AND what IN ('helped', 'notHelped')`,
+    { ...by, since: clock.now() - SAME_MATTER_MS },
+    tx,
+  );
+}
+
 /** Whether it was it. Said again within a day, the later word stands. */
 export async function keepJudgement(
   listo: Listo,
@@ -73,12 +88,7 @@ export async function keepJudgement(
   await requireReadable(listo, personId, articleId);
   const at = listo.clock.now();
   return change(listo, actor, async (tx) => {
-    await listo.db.run(
-      `DELETE FROM article_uses WHERE personId = :personId AND articleId = :articleId AND at > :since
-       AND what IN ('helped', 'notHelped')`,
-      { personId, articleId, since: at - SAME_MATTER_MS },
-      tx,
-    );
+    await forgetEarlierWord(listo, tx, { personId, articleId });
     const what = helped ? 'helped' : 'notHelped';
     await listo.db.tables.articleUses.insert(
       { articleId, personId, at, what, ticketNumber: number, ...said, isInstead: said.isInstead && helped },
