@@ -22,6 +22,8 @@ export const teamSchema = z.object({
   progressLabels: z.array(progressLabelSchema),
   /** Whether those who are asked may say yes or no in workplace chat. */
   decidesInChat: z.boolean(),
+  /** Whether the assistant answers what is written to its address. */
+  answersMail: z.boolean(),
   /** What may stand before what falls due sooner in next up. */
   orderWeights: orderWeightsSchema,
   /** Whether I lead it: its order and its shared lists are mine to set. */

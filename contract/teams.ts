@@ -47,6 +47,7 @@ export const teamEndpoints = {
       outOfHours: outOfHoursSchema.optional(),
       progressLabels: z.array(progressLabelSchema).max(20).optional(),
       decidesInChat: z.boolean().optional(),
+      answersMail: z.boolean().optional(),
     }),
     answer: versionedSchema,
   }),

@@ -396,7 +396,7 @@ export function createOrganisation(random: Random): Organisation {
       outOfHours: OUT_OF_HOURS[id] ?? WAITS,
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
-      ...{ orderWeights: null, decidesInChat: true },
+      ...{ orderWeights: null, decidesInChat: true, answersMail: id === 'desk' },
       routing: id === 'network' ? { ...ROUTED_BY_HAND, way: 'leastLoaded' as const } : null,
       version: 1,
     })),

@@ -5,6 +5,7 @@ import {
   isAutomatic,
   MAIL_TEMPLATES,
   readDecision,
+  readSolved,
   toHtml,
   trimReply,
   writeMail,
@@ -168,3 +169,13 @@ test('what people wrote is text in HTML too', () => {
   expect(html).not.toContain('<img');
   expect(html).toContain('<a href="https://listo.example/a?b=1&amp;c=2">');
 });
+
+test.each([
+  ['solved', true],
+  ['  Solved!\n\nOn Monday …', true],
+  ['That was it.', true],
+  ['Está resolvido', true],
+  ['Solved, thank you!', false],
+  ['not solved', false],
+  ['', false],
+])('whether “%s” says that it was it: %s', (written, isSo) => expect(readSolved(written)).toBe(isSo));

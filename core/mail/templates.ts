@@ -15,6 +15,7 @@ export const MAIL_TEMPLATES = [
   'late',
   'slipTold',
   'received',
+  'mayAnswer',
   'unclear',
   'alreadyDecided',
   'refused',
@@ -117,6 +118,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Already decided: {title}', pt: '[{number}] Já decidido: {title}' },
     'Hello {name},\n\nthis has been decided already: {words}\nYour answer has changed nothing.\n\n{link}',
     'Olá {name},\n\nisto já foi decidido: {words}\nA sua resposta não mudou nada.\n\n{link}',
+  ),
+  mayAnswer: t(
+    same('[{number}] {title}'),
+    'Hello {name},\n\nthis is number {number}, and people look at it. It may be answered at once by what we have written on it:\n\n{facts}\n\nIf that was it, answer this mail with “solved”, and nobody has to look any more. Otherwise there is nothing to do.\n\n{link}\n\n(Found by Listo’s assistant.)',
+    'Olá {name},\n\nisto é o número {number}, e há quem esteja a vê-lo. Talvez o que temos escrito sobre isto já responda:\n\n{facts}\n\nSe era isso, responda a este correio com “resolvido”, e ninguém precisa de continuar. Se não, nada tem de fazer.\n\n{link}\n\n(Encontrado pelo assistente da Listo.)',
   ),
   refused: t(
     { en: 'Not taken in: {title}', pt: 'Não recebido: {title}' },

@@ -20,6 +20,7 @@ import { up as groupsAndOwners } from './migrations/0017-groups-and-owners';
 import { up as ranking } from './migrations/0018-ranking';
 import { up as offeredTemplates } from './migrations/0019-offered-templates';
 import { up as articlePictures } from './migrations/0020-article-pictures';
+import { up as answersMail } from './migrations/0021-answers-mail';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -44,6 +45,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0018-ranking', up: ranking },
       { name: '0019-offered-templates', up: offeredTemplates },
       { name: '0020-article-pictures', up: articlePictures },
+      { name: '0021-answers-mail', up: answersMail },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -320,3 +320,68 @@ test('who wants no mail gets none, but for what waits for their decision', async
   );
   expect(await tables().mailOut.find({ ticketNumber: number, toId: 'tomas' })).toEqual([]);
 });
+
+test('where the team wants it, a new mail is answered with the article that may solve it; “solved” ends it', async () => {
+  const helder = await app.as('helder');
+  const both = (en: string) => ({ en, pt: '' });
+  const article = {
+    ...{
+      teamId: 'desk',
+      ownerId: 'bia',
+      place: 'desk',
+      labels: [],
+      isOpen: false,
+      audience: [],
+      reviewAt: null,
+    },
+    ...{
+      title: both('A printer that prints blank'),
+      body: both('Turn the **drum** once.'),
+      otherWords: both(''),
+    },
+    fromTicket: null,
+  };
+  const { id } = (await helder.call('POST', '/knowledge/articles', article)).body as { id: string };
+  await helder.call('POST', `/knowledge/articles/${id}/moves`, { to: 'published', version: 1 });
+  const matter = {
+    ...{ name: both('A printer prints blank'), note: '', question: both(''), serviceId: 'printing' },
+    ...{ isForAgents: false, isOn: true, steps: [{ kind: 'article', articleId: id }, { kind: 'ticket' }] },
+    phrasings: [
+      'printer prints blank pages',
+      'blank pages',
+      'the printer is blank',
+      'pages come out white',
+    ].map((text) => ({ text, language: 'en' })),
+  };
+  expect((await helder.call('POST', '/workshop/matters', matter)).status).toBe(200);
+  const mail = {
+    ...{ from: 'tomas@solvarra.example', to: 'onboard@listo.example', messageId: '<blank-1@x>' },
+    ...{ subject: 'Printer prints blank pages', text: 'The printer prints blank pages since today.' },
+  };
+  // The team does not want it yet: its sender is told the number alone.
+  await post(mail);
+  const team = async (teamId: string) => (await tables().teams.findOne({ id: teamId }))!;
+  const want = async (teamId: string) =>
+    helder.call('PATCH', `/teams/${teamId}`, { version: (await team(teamId)).version, answersMail: true });
+  expect((await want('people')).status).toBe(422);
+  expect((await want('onboard')).status).toBe(200);
+  await post({ ...mail, messageId: '<blank-2@x>' });
+  const mails = await until(
+    () => mailsOf('tomas', /Printer prints blank/),
+    (all) => all.length === 2,
+  );
+  const [first, second] = mails.toSorted((one, other) => one.at - other.at);
+  expect(first!.text).not.toContain('drum');
+  expect(second!.text).toContain('Turn the drum once.');
+  expect(second!.text).toContain(`/ask/articles/${id}`);
+
+  const { ticketNumber } = (await tables().mailIn.find({ messageId: '<blank-2@x>' }))[0]!;
+  const reply = { from: mail.from, to: second!.replyTo, subject: `Re: ${second!.subject}` };
+  await post({ ...reply, text: 'Solved, but please look at the noise.', messageId: '<more@x>' });
+  expect((await read(ticketNumber!, bia!)).state).toBe('received');
+  await post({ ...reply, text: 'Solved.', messageId: '<solved@x>' });
+  expect((await read(ticketNumber!, bia!)).state).toBe('withdrawn');
+  expect(await lastIn()).toMatchObject({ outcome: 'answered', detail: 'solved', ticketNumber });
+  const { counts } = (await helder.call('GET', `/knowledge/articles/${id}`)).body as { counts: object };
+  expect(counts).toMatchObject({ shown: 1, helped: 1, deflected: 1 });
+});

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { AddressObject, ParsedMail } from 'mailparser';
 import { nanoid } from 'nanoid';
-import { isAutomatic, readDecision, trimReply, type MailTemplate } from '../../core/mail';
+import { isAutomatic, readDecision, readSolved, trimReply, type MailTemplate } from '../../core/mail';
 import { findBadText } from '../../core/text';
+import { findMailAnswers, keepSent, keepWasIt } from '../assistant/byMail';
 import { decide } from '../approvals/decide';
 import { askBack } from '../approvals/question';
 import { isDuplicate } from '../database/database';
@@ -10,9 +11,11 @@ import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { PersonRow } from '../people/model';
-import { findPersonAsViewer } from '../sessions/viewer';
+import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
 import { createTicket } from '../tickets/create';
 import { write } from '../tickets/messages';
+import type { TicketRecord } from '../tickets/model';
+import { makeMove } from '../tickets/move';
 import { keepAttachments } from './attachments';
 import type { Envelope } from './listener';
 import type { MailAddressRow, MailInRow, MailOutcome } from './model';
@@ -52,7 +55,7 @@ async function answer(
   { from, person }: Came,
   template: MailTemplate,
   about: Parameters<typeof queueMail>[2]['about'],
-  { words = '', askId = null }: { words?: string; askId?: string | null } = {},
+  { words = '', askId = null, facts }: { words?: string; askId?: string | null; facts?: string } = {},
 ): Promise<void> {
   if (!person) return;
   const since = listo.clock.now() - HOUR_MS;
@@ -71,7 +74,7 @@ async function answer(
       template,
       to: { id, name, email, language },
       about,
-      blanks: { words, link },
+      blanks: { words, link, ...(facts !== undefined && { facts }) },
       askId,
       isReply: true,
     }),
@@ -128,6 +131,8 @@ async function receiveAnswer(
     personId,
     came.mail.attachments.slice(0, FILES_LIMIT),
   );
+  if (readSolved(came.written) && (await endSolved(listo, personId, ticketNumber)))
+    return { outcome: 'answered', detail: 'solved', ...known };
   const text = came.written.slice(0, TEXT_LIMIT);
   if (text === '' && fileIds.length === 0) return { outcome: 'empty', ...known };
   // Files alone are words enough; the thread shows them by name.
@@ -138,6 +143,44 @@ async function receiveAnswer(
     ...known,
     ...(left.length > 0 && { detail: `left out: ${left.join(', ')}` }),
   };
+}
+
+/** Where the team wants it, the assistant answers with what may solve it. @returns whether it had something to say */
+async function answerAtOnce(
+  listo: Listo,
+  viewer: SignedIn,
+  came: Came,
+  ticket: TicketRecord,
+  words: string,
+): Promise<boolean> {
+  const team = await listo.db.tables.teams.findOne({ id: ticket.teamId });
+  if (!team?.answersMail || team.isConfidential) return false;
+  const answers = await findMailAnswers(listo, viewer, words);
+  if (answers.length === 0) return false;
+  const facts = answers
+    .map(({ articleId, title, text }) => `${title}\n${text}\n${listo.address}/ask/articles/${articleId}`)
+    .join('\n\n');
+  await listo.db.transaction((tx) => keepSent(listo, tx, viewer.id, ticket.number, answers));
+  await answer(listo, came, 'mayAnswer', ticket, { facts });
+  return true;
+}
+
+/** What was sent was it: nobody has to look at it any more. @returns whether that is so, and may be */
+async function endSolved(listo: Listo, personId: string, ticketNumber: number): Promise<boolean> {
+  const { tables, transaction } = listo.db;
+  const sent = await tables.articleUses.find({ ticketNumber, personId, what: 'shown' }, { limit: 1 });
+  if (sent.length === 0) return false;
+  const isEnded = await transaction(async (tx) => {
+    const ticket = await tables.tickets.findOne({ number: ticketNumber }, tx, true);
+    if (ticket?.requesterId !== personId || ticket.state !== 'received') return false;
+    await makeMove(listo, tx, ticket, {
+      ...{ name: 'withdraw', by: 'requester', actorId: personId, via: 'mail', input: {} },
+    });
+    await keepWasIt(listo, tx, personId, ticketNumber);
+    return true;
+  });
+  listo.wake();
+  return isEnded;
 }
 
 async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: string): Promise<Became> {
@@ -173,7 +216,8 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
     { isLenient: true },
   );
   const ticket = (await tables.tickets.findOne({ number }))!;
-  await answer(listo, came, 'received', ticket);
+  if (!(await answerAtOnce(listo, viewer, came, ticket, `${title}\n${text}`)))
+    await answer(listo, came, 'received', ticket);
   return {
     outcome: 'newTicket',
     ticketNumber: number,

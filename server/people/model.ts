@@ -53,6 +53,8 @@ export type TeamRow = {
   mailServiceId: string | null;
   /** Whether its approvers may decide in chat. */
   decidesInChat: boolean;
+  /** Whether the assistant answers what is written to its address. */
+  answersMail: boolean;
   progressLabels: ProgressLabel[];
   /** What may stand before what falls due sooner; null: as everywhere. */
   orderWeights: OrderWeights | null;
@@ -115,6 +117,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       mailbox: text(60),
       mailServiceId: id,
       decidesInChat: flag,
+      answersMail: flag,
       progressLabels: json,
       orderWeights: json,
       routing: json,

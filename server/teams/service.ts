@@ -157,7 +157,14 @@ export async function updateTeam(
   viewer: SignedIn,
   actor: Actor,
   id: string,
-  { version, calendarId, outOfHours, progressLabels, decidesInChat }: BodyOf<typeof api.teams.update>,
+  {
+    version,
+    calendarId,
+    outOfHours,
+    progressLabels,
+    decidesInChat,
+    answersMail,
+  }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
   if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
   return change(listo, actor, async (tx) => {
@@ -168,6 +175,8 @@ export async function updateTeam(
       throw new ProblemError('stale', {
         differences: [{ field: 'outOfHours', theirs: team.outOfHours, yours: outOfHours, by: null }],
       });
+    // What is written in confidence is read by people alone.
+    if (answersMail && team.isConfidential) throw refuse('answersMail');
     if (calendarId && !(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
     const goesTo = outOfHours?.goesTo;
     if (goesTo && (goesTo === id || !(await tables.teams.findOne({ id: goesTo }, tx))))
@@ -178,6 +187,7 @@ export async function updateTeam(
       ...(outOfHours !== undefined && { outOfHours }),
       ...(progressLabels !== undefined && { progressLabels }),
       ...(decidesInChat !== undefined && { decidesInChat }),
+      ...(answersMail !== undefined && { answersMail }),
       version: version + 1,
     };
     refuseLabels(progressLabels ?? []);
@@ -195,6 +205,7 @@ export async function updateTeam(
         outOfHours: { from: team.outOfHours, to: changed.outOfHours },
         progressLabels: { from: team.progressLabels, to: changed.progressLabels },
         decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
+        answersMail: { from: team.answersMail, to: changed.answersMail },
       },
       data: { teamId: id },
     });

@@ -191,6 +191,7 @@ export const workshopEn = {
     change: 'Change …',
     labels: 'Progress labels',
     decidesInChat: 'Approvals in chat too',
+    answersMail: 'The assistant answers new mail with what may solve it',
     labelsLead: 'How far something is, in the team’s own words. Its requester reads them too.',
     finished: 'counts as finished',
     goesTo: 'Goes to',

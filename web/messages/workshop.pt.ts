@@ -190,6 +190,7 @@ export const workshopPt: WorkshopWords = {
     change: 'Mudar …',
     labels: 'Etiquetas de progresso',
     decidesInChat: 'Aprovações também no chat',
+    answersMail: 'O assistente responde a correio novo com o que o pode resolver',
     labelsLead: 'Em que ponto está, nas palavras da equipa. Quem pediu também as lê.',
     finished: 'conta como acabado',
     goesTo: 'Vai para',

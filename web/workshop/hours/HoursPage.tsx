@@ -27,6 +27,7 @@ type Change = Partial<{
   outOfHours: OutOfHours;
   progressLabels: ProgressLabel[];
   decidesInChat: boolean;
+  answersMail: boolean;
 }>;
 
 function useCalendarChoices() {
@@ -47,9 +48,9 @@ function useTeamUpdate(team: Team) {
   return useMutation({
     mutationFn: (change: Change) => patch(team.version, change),
     onSuccess: (version) => {
-      const { calendarId, outOfHours, progressLabels, decidesInChat } = team;
+      const { calendarId, outOfHours, progressLabels, decidesInChat, answersMail } = team;
       showUndo(t('workshop/team/saved'), t('common/undo'), () =>
-        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat }),
+        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat, answersMail }),
       );
     },
   });
@@ -101,6 +102,17 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
           disabled={!team.mayEdit || update.isPending}
           onChange={({ target }) => update.mutate({ decidesInChat: target.checked })}
         />
+        {!team.isConfidential && (
+          <Checkbox
+            mt={4}
+            size="xs"
+            label={t('workshop/team/answersMail')}
+            aria-label={`${t('workshop/team/answersMail')}: ${local(team.name)}`}
+            checked={team.answersMail}
+            disabled={!team.mayEdit || update.isPending}
+            onChange={({ target }) => update.mutate({ answersMail: target.checked })}
+          />
+        )}
         <ProblemNote error={editing ? null : update.error} />
       </Table.Td>
       <Table.Td ta="right">

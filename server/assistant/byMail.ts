@@ -1,0 +1,88 @@
+import type { Transaction } from 'sequelize';
+import { chooseOffer, understand } from '../../core/assistant';
+import { toPlainText } from '../../core/knowledge';
+import { ProblemError } from '../http/problems';
+import { findArticles } from '../knowledge/find';
+import { readArticle } from '../knowledge/read';
+import { forgetEarlierWord } from '../knowledge/uses';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { readLearned } from './learned';
+
+const READ = 2_000;
+const PASSAGE = 900;
+const PASSAGES = 2;
+
+export type MailAnswer = { articleId: string; title: string; text: string };
+
+async function readWhole(listo: Listo, viewer: SignedIn, articleId: string): Promise<MailAnswer[]> {
+  try {
+    const { title, body } = await readArticle(listo, viewer, articleId);
+    return [{ articleId, title, text: toPlainText(body).slice(0, PASSAGE) }];
+  } catch (error) {
+    // It was retired, or is not for this person.
+    if (error instanceof ProblemError && error.problem === 'notFound') return [];
+    throw error;
+  }
+}
+
+/**
+ * What may answer a mail at once: the article of the matter that it is surely about; where it may be about several, the
+ * passages that fit best; where it is not understood, nothing. Always quoted from what this person may read.
+ */
+export async function findMailAnswers(listo: Listo, viewer: SignedIn, words: string): Promise<MailAnswer[]> {
+  const { understanding, matters, sum } = await readLearned(listo, 'employees');
+  const text = words.slice(0, READ);
+  const offer = chooseOffer(understand(understanding, text, viewer.language), sum);
+  if (offer.kind === 'reword') return [];
+  const steps = matters.find(({ id }) => id === offer.ids[0])?.steps ?? [];
+  const step = offer.kind === 'confirm' ? steps.find(({ kind }) => kind === 'article') : undefined;
+  if (step?.kind === 'article') return readWhole(listo, viewer, step.articleId);
+  const found = (await findArticles(listo, viewer, { q: text })).slice(0, PASSAGES);
+  return found.map(({ id, title, passage }) => ({
+    articleId: id,
+    title,
+    text: passage
+      .map((part) => part.text)
+      .join('')
+      .slice(0, PASSAGE),
+  }));
+}
+
+/** Counts the articles that were sent by mail. */
+export async function keepSent(
+  { db, clock }: Listo,
+  tx: Transaction,
+  personId: string,
+  ticketNumber: number,
+  answers: MailAnswer[],
+): Promise<void> {
+  await db.tables.articleUses.insertAll(
+    answers.map(({ articleId }) => ({
+      ...{ articleId, personId, ticketNumber, at: clock.now(), door: 'assistant', what: 'shown' },
+      ...{ isInstead: false, words: '' },
+    })),
+    tx,
+  );
+}
+
+/** The one article that was sent for this ticket was it: it spared the work. */
+export async function keepWasIt(
+  listo: Listo,
+  tx: Transaction,
+  personId: string,
+  ticketNumber: number,
+): Promise<void> {
+  const { tables } = listo.db;
+  const sent = await tables.articleUses.find({ ticketNumber, personId, what: 'shown' }, { transaction: tx });
+  const [only] = sent;
+  if (!only || sent.length > 1) return;
+  await forgetEarlierWord(listo, tx, { personId, articleId: only.articleId });
+  await tables.articleUses.insert(
+    {
+      ...{ articleId: only.articleId, personId, at: listo.clock.now(), door: 'assistant', what: 'helped' },
+      ...{ isInstead: true, words: '', ticketNumber: null },
+    },
+    tx,
+  );
+}
