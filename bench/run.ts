@@ -9,6 +9,7 @@ import { benchFirstLoad } from './firstLoad';
 import { benchFulfil } from './fulfil';
 import { benchImports } from './imports';
 import { benchLive } from './live';
+import { benchPage } from './page';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchReplay } from './replay';
@@ -28,6 +29,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   replay: benchReplay,
   worklists: benchWorklists,
   find: benchFind,
+  page: benchPage,
   search: benchSearch,
   assistant: benchAssistant,
   chat: benchChat,

@@ -2,12 +2,16 @@ import { spawn } from 'node:child_process';
 
 export type BenchServer = { url: string; port: number; stop(): Promise<void>; kill(): Promise<void> };
 
-/** The application in a process of its own, without pages, on the bench's database. */
-export function startServer(): Promise<BenchServer> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--no-pages'], {
-    env: { ...process.env, PORT: '0' },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
+/** The application in a process of its own, on the bench's database; with the built pages where they are wanted. */
+export function startServer({ withPages = false } = {}): Promise<BenchServer> {
+  const child = spawn(
+    process.execPath,
+    ['--import', 'tsx', 'server/main.ts', ...(withPages ? [] : ['--no-pages'])],
+    {
+      env: { ...process.env, PORT: '0' },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    },
+  );
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
   const end = async (signal: NodeJS.Signals): Promise<void> => {
     child.kill(signal);

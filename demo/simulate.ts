@@ -6,7 +6,7 @@ import type { PersonRow } from '../server/people/model';
 import { CLOSES_AFTER_DAYS } from '../server/tickets/waitingConsumer';
 import { MATTERS, type Matter } from './matters';
 import type { Organisation } from './organisation';
-import type { Random } from './random';
+import { createRandom, type Random } from './random';
 import { Story } from './story';
 import { TODAY, type TodayTicket } from './today';
 
@@ -325,6 +325,7 @@ export function simulate(world: World, onProgress: (share: number) => void): Sto
   return openings.map(({ at, script }, i) => {
     const number = 10_001 + i;
     if (i % 200 === 0) onProgress(i / openings.length);
+    if (script?.isApart) return tellToday({ ...world, random: createRandom(number) }, number, script);
     if (script) return tellToday(world, number, script);
     const matter = pickMatter(world);
     const requester = pickRequester(world, matter);

@@ -15,6 +15,8 @@ export type TodayTicket = {
   title: string;
   requesterId: string;
   minutesAgo: number;
+  /** Drawn by itself: it was added to a demo that stays as it was. */
+  isApart?: true;
   judged?: Partial<Pick<Matter, 'impact' | 'urgency' | 'what'>>;
   steps: Step[];
 };
@@ -74,6 +76,7 @@ export const TODAY: TodayTicket[] = [
     requesterId: 'p0016',
     minutesAgo: 41,
     judged: { what: 'Nothing since 07:50 ship time. The bridge telephone is dead too.' },
+    isApart: true,
     steps: [],
   },
   {
@@ -82,6 +85,7 @@ export const TODAY: TodayTicket[] = [
     requesterId: 'p0030',
     minutesAgo: 33,
     judged: { what: 'Dropped as we came round Cape Lorne, as yesterday on the Gannet.' },
+    isApart: true,
     steps: [],
   },
   {
@@ -90,6 +94,7 @@ export const TODAY: TodayTicket[] = [
     requesterId: 'p0046',
     minutesAgo: 22,
     judged: { what: 'It comes back for a minute and goes again.' },
+    isApart: true,
     steps: [],
   },
   {
@@ -98,6 +103,7 @@ export const TODAY: TodayTicket[] = [
     requesterId: 'p0029',
     minutesAgo: 12,
     judged: { what: 'No link; we berth in an hour and the terminal has no list yet.' },
+    isApart: true,
     steps: [],
   },
   {
@@ -106,6 +112,7 @@ export const TODAY: TodayTicket[] = [
     requesterId: 'p0022',
     minutesAgo: 5,
     judged: { what: 'Third time this week at the same place.' },
+    isApart: true,
     steps: [],
   },
   {

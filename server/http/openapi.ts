@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiPathsObject } from 'zod-openapi';
 import { api } from '../../contract';
 import type { Endpoint } from '../../contract/endpoint';
-import { problemSchema } from '../../contract/problem';
+import { listSent, PROBLEM, UPLOAD_BODY, UPLOADS } from './openapiFiles';
 
 const JSON_TYPE = 'application/json';
 
@@ -19,13 +19,11 @@ function toOperation(
       ...(query && { query: query as z.ZodObject }),
       ...(method === 'post' && { header: key }),
     },
+    ...(UPLOADS.has(id) && { requestBody: UPLOAD_BODY }),
     ...(body && { requestBody: { content: { [JSON_TYPE]: { schema: body } } } }),
     responses: {
       '200': { description: 'What was asked for', content: { [JSON_TYPE]: { schema: answer } } },
-      default: {
-        description: 'A problem',
-        content: { 'application/problem+json': { schema: problemSchema } },
-      },
+      default: PROBLEM,
     },
   };
 }
@@ -38,6 +36,7 @@ export function createApiDescription() {
       const path = endpoint.path.replace(/:(\w+)/g, '{$1}');
       paths[path] = { ...paths[path], [endpoint.method]: toOperation(`${subject}.${name}`, endpoint) };
     }
+  for (const [path, operation] of listSent()) paths[path] = { ...paths[path], get: operation };
   return createDocument(
     { openapi: '3.1.0', info: { title: 'Listo', version: '1' }, servers: [{ url: '/api/v1' }], paths },
     {

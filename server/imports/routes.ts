@@ -98,8 +98,10 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
   );
 
   serve(router, imports.goOn, async ({ viewer, params }) => {
-    const { id, reading } = await requireOwn(listo, viewer, params.id);
+    const { id, reading, leaseUntil } = await requireOwn(listo, viewer, params.id);
     if (reading === null) throw new ProblemError('moveNotAllowed');
+    // Whoever writes it has not heard yet that it is stopped.
+    if (leaseUntil > listo.clock.now()) throw new ProblemError('stale');
     const going = await tables.imports.update({ id, state: 'stopped' }, { state: 'running', leaseUntil: 0 });
     if (going === 0) throw new ProblemError('stale');
     listo.wake();

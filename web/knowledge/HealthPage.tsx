@@ -10,6 +10,7 @@ import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
 import { Waiting } from '../ui/Waiting';
+import { CountsTable } from './CountsTable';
 import { KnowledgeFrame } from './KnowledgeFrame';
 import { Period } from './Period';
 import classes from './Knowledge.module.css';
@@ -175,36 +176,19 @@ export function HealthPage() {
       </div>
       <section className={classes.section}>
         <h2>{t('knowledge/all')}</h2>
-        <table className={classes.rows}>
-          <thead>
-            <tr>
-              <th>{t('knowledge/article')}</th>
-              {COUNTS.map((count) => (
-                <th key={count} data-number>
-                  {t(`knowledge/counts/${count}`)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {articles
-              .filter(({ shown, opened, shared }) => shown + opened + shared > 0)
-              .map((article) => (
-                <tr key={article.id}>
-                  <td>
-                    <Link to={`/knowledge/articles/${article.id}`}>
-                      {inLanguage(article.title, language)}
-                    </Link>
-                  </td>
-                  {COUNTS.map((count) => (
-                    <td key={count} data-number>
-                      {article[count]}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-          </tbody>
-        </table>
+        <CountsTable
+          first={t('knowledge/article')}
+          counts={COUNTS}
+          rows={articles
+            .filter(({ shown, opened, shared }) => shown + opened + shared > 0)
+            .map((article) => ({
+              ...article,
+              key: article.id,
+              name: (
+                <Link to={`/knowledge/articles/${article.id}`}>{inLanguage(article.title, language)}</Link>
+              ),
+            }))}
+        />
       </section>
     </KnowledgeFrame>
   );

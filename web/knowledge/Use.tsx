@@ -8,6 +8,7 @@ import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
 import classes from './Knowledge.module.css';
+import { CountsTable } from './CountsTable';
 import { Period } from './Period';
 
 type Day = AnswerOf<typeof api.knowledge.use>['days'][number];
@@ -57,30 +58,11 @@ export function Use({ id }: { id: string }) {
           <DayBars days={data.days} />
           <details>
             <summary>{t('knowledge/byDay')}</summary>
-            <table className={classes.rows}>
-              <thead>
-                <tr>
-                  <th>{t('knowledge/day')}</th>
-                  {COUNTS.map((count) => (
-                    <th key={count} data-number>
-                      {t(`knowledge/counts/${count}`)}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {busy.map((day) => (
-                  <tr key={day.from}>
-                    <td>{times.day(day.from)}</td>
-                    {COUNTS.map((count) => (
-                      <td key={count} data-number>
-                        {day[count]}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <CountsTable
+              first={t('knowledge/day')}
+              counts={COUNTS}
+              rows={busy.map((day) => ({ ...day, key: day.from, name: times.day(day.from) }))}
+            />
           </details>
         </>
       )}

@@ -84,9 +84,11 @@ export function OtherRequester({ ticket }: { ticket: Ticket }) {
   );
   if (!isOpen)
     return (
-      <Button size="compact-xs" variant="subtle" onClick={() => setOpen(true)}>
-        {t('page/otherRequester')}
-      </Button>
+      <div>
+        <Button size="compact-xs" my={6} px={0} variant="subtle" onClick={() => setOpen(true)}>
+          {t('page/otherRequester')}
+        </Button>
+      </div>
     );
   return (
     <div>

@@ -177,7 +177,6 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
         settle();
       }}
     >
-      {!isOpen && <SurgeBand />}
       <div className={classes.head}>
         <Head
           {...{ list, now, search, onSee, chosen: stretch, isNarrow: isOpen, total, waiting: waiting.length }}
@@ -246,7 +245,13 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
       </div>
       {query.isFetchingNextPage && <Waiting />}
       {!isOpen && chosen.count > 0 && <BulkBar list={list} chosen={chosen} total={total} />}
-      {!isOpen && chosen.count === 0 && <Foot />}
+      {!isOpen && chosen.count === 0 && (
+        // At the foot: what comes there moves no row under the pointer.
+        <div className={classes.bottom}>
+          <SurgeBand />
+          <Foot />
+        </div>
+      )}
       {moving && <MoveFromList move={moving} onClose={() => setMoving(null)} />}
       {asked?.live && (
         <Reckoning number={asked.ticket.number} clock={asked.live.clock} onClose={() => setAsked(null)} />
