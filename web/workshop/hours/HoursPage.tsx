@@ -104,7 +104,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
         />
         {!team.isConfidential && (
           <Checkbox
-            mt={4}
+            mt={10}
             size="xs"
             label={t('workshop/team/answersMail')}
             aria-label={`${t('workshop/team/answersMail')}: ${local(team.name)}`}
