@@ -3,7 +3,7 @@ import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTeacher } from './matters';
-import { viewTalk } from './talks';
+import { viewTalk } from './view';
 
 const DAY_MS = 86_400_000;
 const LISTED = 100;

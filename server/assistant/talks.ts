@@ -29,6 +29,7 @@ import { readLearned, type Hearers, type Learned } from './learned';
 import type { Said, TalkRow, TalkTurnRow } from './model';
 import { showConfidential, showTurn } from './show';
 import { listenToTalk } from './silence';
+import { viewTalk } from './view';
 import { greet, readOwnWords, withOwnWords } from './words';
 
 const DAY_MS = 86_400_000;
@@ -39,35 +40,6 @@ const LIKELY_KEPT = 5;
 const ANY_SERVICE = 'other';
 
 export const hearersOf = (viewer: SignedIn): Hearers => (isAgent(viewer) ? 'agents' : 'employees');
-
-/** A conversation as it is shown; the sureness only to those who look after the assistant. */
-export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): Promise<TalkView> {
-  const { tables } = listo.db;
-  const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
-  const { language, state } = row;
-  const { closing } = await readOwnWords(listo);
-  const matters = await tables.matters.find({});
-  const nameOf = (id: string | null): string | null => {
-    const name = matters.find((matter) => matter.id === id)?.name;
-    return name ? inLanguage(name, language) : null;
-  };
-  const matter = matters.find(({ id }) => id === state.matterId);
-  return {
-    ...{ id: row.id, phase: state.phase, outcome: row.outcome, rating: row.rating },
-    matter: nameOf(state.matterId),
-    serviceId: matter?.serviceId ?? null,
-    closing: closing[language] || null,
-    fields: Object.entries(state.fields).map(([name, value]) => ({ name, value })),
-    turns: turns.map(({ place, at, isByPerson, said, likely }) => ({
-      ...said,
-      ...{ place, at, by: isByPerson ? ('person' as const) : ('assistant' as const) },
-      ...(withLikely &&
-        likely && {
-          likely: likely.map(({ id, sureness }) => ({ name: nameOf(id), sureness })),
-        }),
-    })),
-  };
-}
 
 /** Begins a conversation, or goes on with the one that is still open from today. */
 export async function startTalk(

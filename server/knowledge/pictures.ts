@@ -1,4 +1,5 @@
 import type { FileRow } from '../files/model';
+import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { readArticle, readDraft } from './read';
@@ -13,7 +14,10 @@ export async function mayReadInArticle(
   const reads = async (read: () => Promise<unknown>): Promise<boolean> =>
     read().then(
       () => true,
-      () => false,
+      (error: unknown) => {
+        if (error instanceof ProblemError) return false;
+        throw error;
+      },
     );
   if (await reads(() => readArticle(listo, viewer, articleId))) return true;
   return viewer !== undefined && reads(() => readDraft(listo, viewer, articleId));

@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { carryAnswers, sayAnswer } from '../../core/forms';
+import { carryAnswers, sayAnswer, type FormDefinition } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
 import { firstStepOf } from '../approvals/process';
 import { findService } from '../catalogue/services';
@@ -57,7 +57,7 @@ export async function changeService(
     const asked = firstStepOf(service, { ...ticket, serviceId, answers: carried });
     if (service.plan || asked !== null || (await isBound(listo, tx, ticket)))
       throw refused('serviceId', 'needsAgreement');
-    if (left.length > 0) await noteWhatIsLeft(listo, tx, viewer, ticket, left);
+    if (left.length > 0) await noteWhatIsLeft(listo, tx, viewer, ticket, before.form, left);
     await recordChange(
       listo,
       tx,
@@ -78,9 +78,9 @@ async function noteWhatIsLeft(
   tx: Transaction,
   viewer: SignedIn,
   ticket: TicketRecord,
+  form: FormDefinition,
   left: string[],
 ): Promise<void> {
-  const { form } = await definitionOf(listo, ticket, tx);
   const lines = form.fields.flatMap((field) => {
     const said = left.includes(field.name)
       ? sayAnswer(field, ticket.answers[field.name] ?? null, viewer.language)
