@@ -14,7 +14,11 @@ const ENTRIES = 200;
 const ROUNDS = 200;
 const ROWS = 10_000;
 const TICKETS = 20_000;
-const SCROLL_MS = 60_000;
+const SCROLL_MS = 120_000;
+/** Pixels a frame: a fast wheel (6,000 a second at 60 Hz), and flung from end to end. */
+const SPEEDS = { 'a fast wheel': 100, flung: 400 };
+/** Three refreshes at 60 Hz are 50 ms, told as a little more or less. */
+const LONG_MS = 50.5;
 const KEYS = 40;
 const FLAGS = [
   ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
@@ -82,9 +86,9 @@ async function benchTicket(listo: Listo, url: string, cookie: string): Promise<v
 }
 
 /** Scrolls until so many rows have gone by. @returns how long each frame took, and how many rows there are */
-function scroll(page: Page): Promise<{ frames: number[]; seen: number }> {
+function scroll(page: Page, px: number): Promise<{ frames: number[]; seen: number }> {
   return page.evaluate(
-    (rows, most) =>
+    (rows, most, step) =>
       new Promise<{ frames: number[]; seen: number }>((resolve) => {
         const all = [...document.querySelectorAll<HTMLElement>('#content *'), document.documentElement];
         const scroller = all
@@ -95,18 +99,19 @@ function scroll(page: Page): Promise<{ frames: number[]; seen: number }> {
         const frames: number[] = [];
         const began = performance.now();
         let last = began;
-        const step = (now: number): void => {
+        const draw = (now: number): void => {
           frames.push(now - last);
           last = now;
-          scroller.scrollTop += 400;
+          scroller.scrollTop += step;
           const seen = Math.round(scroller.scrollTop / height);
           if (seen >= rows || now - began > most) resolve({ frames: frames.slice(2), seen });
-          else requestAnimationFrame(step);
+          else requestAnimationFrame(draw);
         };
-        requestAnimationFrame(step);
+        requestAnimationFrame(draw);
       }),
     ROWS,
     SCROLL_MS,
+    px,
   );
 }
 
@@ -144,13 +149,17 @@ async function benchScroll(url: string, cookie: string): Promise<void> {
   await page.waitForFunction(() => document.body.innerText.includes('Who moves'), { timeout: 60_000 });
   const keys = await pressKeys(page);
   report('a key in the list: p95 to the next frame', `${p95(keys).toFixed(0)} ms`, 'wanted: within 100 ms');
-  const { frames, seen } = await scroll(page);
-  const long = frames.filter((took) => took > 50);
-  report(
-    `scrolling ${seen.toLocaleString('en')} rows: frames over 50 ms`,
-    `${long.length} of ${frames.length}`,
-    `longest ${Math.max(...frames).toFixed(0)} ms, p95 ${p95(frames).toFixed(0)} ms; wanted: none`,
-  );
+  for (const [name, px] of Object.entries(SPEEDS)) {
+    await page.goto(`${url}/desk/everything`);
+    await page.waitForSelector('[role="row"][data-number]');
+    const { frames, seen } = await scroll(page, px);
+    const long = frames.filter((took) => took > LONG_MS);
+    report(
+      `scrolling ${seen.toLocaleString('en')} rows, ${name}: frames over 50 ms`,
+      `${long.length} of ${frames.length}`,
+      `longest ${Math.max(...frames).toFixed(0)} ms, p95 ${p95(frames).toFixed(0)} ms; wanted: none`,
+    );
+  }
   await browser.close();
   await rm(userDataDir, { recursive: true, force: true });
 }

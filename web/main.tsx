@@ -10,16 +10,19 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { queryClient } from './api/client';
 import { startMessages } from './messages/i18n';
+import { WordsProvider } from './messages/WordsProvider';
 import { router } from './routes';
 import { theme } from './theme/theme';
 import { variables } from './theme/variables';
 
 await startMessages();
 createRoot(document.getElementById('root')!).render(
-  <MantineProvider theme={theme} defaultColorScheme="auto" cssVariablesResolver={variables}>
-    <QueryClientProvider client={queryClient}>
-      <Notifications position="bottom-left" autoClose={5_000} />
-      <RouterProvider router={router} />
-    </QueryClientProvider>
-  </MantineProvider>,
+  <WordsProvider>
+    <MantineProvider theme={theme} defaultColorScheme="auto" cssVariablesResolver={variables}>
+      <QueryClientProvider client={queryClient}>
+        <Notifications position="bottom-left" autoClose={5_000} />
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  </WordsProvider>,
 );

@@ -21,18 +21,38 @@ export const longText = DataTypes.TEXT('long');
 /** A number that the database hands out. */
 export const autoNumber = { type: DataTypes.BIGINT, autoIncrement: true };
 
-/** Conditions that only say what columns are, as SQL with question marks; null where they say more. */
+/** Conditions that only say what columns are (one of a list, too), as SQL with question marks; null where they say more. */
 function toPlain(where: WhereOptions): { sql: string; values: unknown[] } | null {
   const entries = Object.entries(where as Record<string, unknown>);
-  const isPlain = (value: unknown): boolean => value === null || typeof value !== 'object';
+  const isScalar = (value: unknown): boolean => value !== null && typeof value !== 'object';
+  const isPlain = (value: unknown): boolean =>
+    value === null || isScalar(value) || (Array.isArray(value) && value.every(isScalar));
+  const meets = (value: unknown): string =>
+    value === null ? 'IS NULL' : Array.isArray(value) ? 'IN (?)' : '= ?';
   const isSaid = entries.length > 0 && Object.getOwnPropertySymbols(where).length === 0;
   if (!isSaid || !entries.every(([, value]) => value !== undefined && isPlain(value))) return null;
   return {
-    sql: entries
-      .map(([column, value]) => `\`${column}\` ${value === null ? 'IS NULL' : '= ?'}`)
-      .join(' AND '),
-    values: entries.flatMap(([, value]) => (value === null ? [] : [value])),
+    sql: entries.map(([column, value]) => `\`${column}\` ${meets(value)}`).join(' AND '),
+    // A list without anything is written as one of nothing: `IN ()` is no SQL.
+    values: entries.flatMap(([, value]) =>
+      value === null ? [] : Array.isArray(value) && value.length === 0 ? [[null]] : [value],
+    ),
   };
+}
+
+const DIRECTIONS: unknown[] = ['ASC', 'DESC'];
+
+/** An order by columns, as SQL; null where it is more. */
+function toPlainOrder(order: FindOptions['order']): string | null {
+  if (order === undefined) return '';
+  if (!Array.isArray(order)) return null;
+  const parts = (order as unknown[]).map((part) => {
+    const [column, direction = 'ASC'] = (Array.isArray(part) ? part : [part]) as unknown[];
+    return typeof column === 'string' && DIRECTIONS.includes(direction)
+      ? `\`${column}\` ${String(direction)}`
+      : null;
+  });
+  return parts.includes(null) ? null : `ORDER BY ${parts.join()}`;
 }
 
 /**
@@ -67,8 +87,18 @@ export class Table<Row extends object> {
     this.model = sequelize.define(name, attributes, { tableName: name, timestamps: false });
   }
 
+  /** What is asked plainly goes straight to the driver: what Sequelize adds to it costs as much again. */
   async find(where: WhereOptions<Row>, options: Omit<FindOptions, 'where' | 'raw'> = {}): Promise<Row[]> {
-    const rows = await this.model.findAll({ ...options, where, raw: true });
+    const { order, limit, attributes = this.columns, transaction, ...more } = options;
+    const [plain, ordered] = [toPlain(where), toPlainOrder(order)];
+    const isPlain = Array.isArray(attributes) && attributes.every((each) => typeof each === 'string');
+    if (!plain || ordered === null || !isPlain || Object.keys(more).length > 0) {
+      const rows = await this.model.findAll({ ...options, where, raw: true });
+      return rows.map((row) => this.toRow(row));
+    }
+    const names = attributes.map((column) => `\`${column}\``).join();
+    const sql = `SELECT ${names} FROM ${this.name} WHERE ${plain.sql} ${ordered} ${limit === undefined ? '' : `LIMIT ${limit}`}`;
+    const rows = await read<Row>(this.sequelize, sql, plain.values, transaction ?? undefined);
     return rows.map((row) => this.toRow(row));
   }
 

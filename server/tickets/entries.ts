@@ -1,6 +1,12 @@
 import type { Entry } from '../../contract/tickets';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
+import type { MessageRow } from './model';
+
+/** What is shown of each: of a long thread, every value costs. */
+const ENTRY = ['id', 'at', 'type', 'actorId', 'via', 'audience', 'changes', 'data', 'ticketNumber'];
+const MESSAGE = ['id', 'text', 'format', 'readBy', 'isByTeam', 'links'];
+const FILE = ['id', 'name', 'type', 'size', 'messageId'];
 
 /** What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it. */
 export async function readEntries(listo: Listo, number: number, isTeamSide: boolean): Promise<Entry[]> {
@@ -11,16 +17,19 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
     : await tables.tickets.find({ underNumber: number, underAs: 'same' }, { attributes: ['number'] });
   const numbers = [number, ...below.map((ticket) => ticket.number)];
   const audience = isTeamSide ? {} : { audience: 'requester' as const };
-  const entries = await tables.journal.find({ ticketNumber: numbers, ...audience }, { order: ['id'] });
   const readBy = isTeamSide ? {} : { readBy: 'requester' as const };
-  const messages = await tables.messages.find({ ticketNumber: numbers, ...readBy });
-  const files = await tables.files.find({ ticketNumber: numbers });
+  const [entries, messages, files] = await Promise.all([
+    tables.journal.find({ ticketNumber: numbers, ...audience }, { order: ['id'], attributes: ENTRY }),
+    tables.messages.find({ ticketNumber: numbers, ...readBy }, { attributes: MESSAGE }),
+    tables.files.find({ ticketNumber: numbers }, { attributes: FILE }),
+  ]);
   const people = await readPeople(
     listo,
     entries.flatMap(({ actorId, data }) => [actorId, data.personId, data.fromId]),
   );
+  const messagesById = new Map<unknown, MessageRow>(messages.map((message) => [message.id, message]));
   const messageOf = (id: unknown): Entry['message'] => {
-    const message = messages.find((candidate) => candidate.id === id);
+    const message = messagesById.get(id);
     if (!message) return null;
     const sent = files.filter(({ messageId }) => messageId === message.id);
     const { text, format, readBy: readers, isByTeam, links } = message;

@@ -41,19 +41,23 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read');
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
-  const service = await definitionOf(listo, ticket);
-  const team = (await tables.teams.findOne({ id: ticket.teamId }))!;
-  const group = ticket.groupId === null ? null : await tables.groups.findOne({ id: ticket.groupId });
   const { alsoToldIds, collaboratorIds } = guarded;
-  const people = await readPeople(listo, [
-    ticket.raisedById,
-    ticket.assigneeId,
-    ...alsoToldIds,
-    ...collaboratorIds,
-  ]);
+  const [service, team, group, people, allClocks, files, requester, closing, approvals, plan, entries] =
+    await Promise.all([
+      definitionOf(listo, ticket),
+      tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
+      ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
+      readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
+      readClocks(listo, [number], { all: true }),
+      tables.files.find({ ticketNumber: number, messageId: null }),
+      readRequester(listo, ticket),
+      ticket.state === 'done' ? closesAt(listo, ticket) : null,
+      readApprovals(listo, number),
+      readPlan(listo, viewer, ticket, rights),
+      readEntries(listo, number, isTeamSide),
+    ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
-  const clocks = (await readClocks(listo, [number], { all: true })).get(number)!;
-  const files = await tables.files.find({ ticketNumber: number, messageId: null });
+  const clocks = allClocks.get(number)!;
   const {
     version,
     kind,
@@ -91,23 +95,23 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     progress: team.progressLabels.find(({ id }) => id === ticket.progressId) ?? null,
     progressFinishedAt: ticket.progressFinishedAt,
     service: { id: ticket.serviceId, title: service.title },
-    requester: await readRequester(listo, ticket),
+    requester,
     raisedBy: personOf(ticket.raisedById),
     assignee: personOf(ticket.assigneeId),
     team: { id: team.id, name: team.name, calendarId: team.calendarId },
     group: group && { id: group.id, name: group.name },
     heldReason: isTeamSide || heldFor === 'requester' ? ticket.heldReason : null,
     priorityReason: isTeamSide ? ticket.priorityReason : null,
-    closesAt: state === 'done' ? await closesAt(listo, ticket) : null,
+    closesAt: closing,
     answers: listAnswered(service.form, ticket.answers),
     questions:
       isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
     files: files.map(({ id, name, type, size }) => ({ id, name, type, size })),
     alsoTold: alsoToldIds.map((id) => people.get(id)!),
     collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
-    approvals: await readApprovals(listo, number),
-    plan: await readPlan(listo, viewer, ticket, rights),
-    entries: await readEntries(listo, number, isTeamSide),
+    approvals,
+    plan,
+    entries,
     clocks: isTeamSide ? clocks : clocks.filter(({ kind: kindOfTarget }) => kindOfTarget === 'serviceLevel'),
     moves: movesFor(ticket, rights),
   };

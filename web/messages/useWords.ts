@@ -1,15 +1,18 @@
-import { useTranslation } from 'react-i18next';
+import { createContext, useContext } from 'react';
 import type { Language, LocalText } from '../../core/forms';
 
 /** The words of the language in use: `t` for the catalogue's, `local` for what the data says in several. */
-export function useWords() {
-  const { t: translate, i18n } = useTranslation();
-  const language: Language = i18n.language === 'pt' ? 'pt' : 'en';
-  return {
-    language,
-    t: (key: string, values: Record<string, unknown> = {}): string => translate(key, values),
-    local: (text: LocalText): string => text[language],
-  };
-}
+export type Words = {
+  language: Language;
+  t(key: string, values?: Record<string, unknown>): string;
+  local(text: LocalText): string;
+};
 
-export type Words = ReturnType<typeof useWords>;
+export const WordsContext = createContext<Words | null>(null);
+
+/** The same object until the language changes. */
+export function useWords(): Words {
+  const words = useContext(WordsContext);
+  if (!words) throw new Error('words are used outside of their provider');
+  return words;
+}

@@ -49,10 +49,12 @@ export function readLive(clock: Clock, calendar: CompiledCalendar | undefined, n
 
 /** The clock to show for a ticket: the running one that is due first, else a held one, else none. */
 export function getTightest(clocks: Clock[]): Clock | null {
-  const running = clocks.filter(({ state, dueAt }) => state === 'running' && dueAt !== null);
-  const byDue = running.sort((a, b) => a.dueAt! - b.dueAt!);
+  let first: Clock | null = null;
+  for (const clock of clocks)
+    if (clock.state === 'running' && clock.dueAt !== null && (!first || clock.dueAt < first.dueAt!))
+      first = clock;
   return (
-    byDue[0] ?? clocks.find(({ state, measures }) => state === 'paused' && measures === 'resolution') ?? null
+    first ?? clocks.find(({ state, measures }) => state === 'paused' && measures === 'resolution') ?? null
   );
 }
 

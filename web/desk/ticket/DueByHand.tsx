@@ -1,7 +1,7 @@
 import { Button, Group, Select, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { Due, Ticket } from '../../../contract/tickets';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
@@ -25,14 +25,17 @@ export function useDueWords(): (due: Due) => string {
   const { t, language } = useWords();
   const times = useTimes();
   const now = useNow(60_000);
-  return ({ at, date, standing }) => {
-    const day = (text: string): string =>
-      dateFormat(LOCALES[language], {
-        ...{ weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' },
-      }).format(Date.parse(text));
-    const when = date ? t('due/wholeDay', { day: day(date) }) : times.when(at, now);
-    return t(`due/${standing}`, { when });
-  };
+  return useCallback(
+    ({ at, date, standing }: Due) => {
+      const day = (text: string): string =>
+        dateFormat(LOCALES[language], {
+          ...{ weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' },
+        }).format(Date.parse(text));
+      const when = date ? t('due/wholeDay', { day: day(date) }) : times.when(at, now);
+      return t(`due/${standing}`, { when });
+    },
+    [t, language, times, now],
+  );
 }
 
 /** When someone said that a ticket is due, and setting it. */

@@ -14,29 +14,26 @@ import { getTightest, readLive } from '../../ui/clocks';
 import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
-import { useLeftWords } from '../worklist/Fuse';
-import { rowIdOf, useReasonWords, useWho } from '../worklist/useRowWords';
+import { rowIdOf, useRowWords, type RowWords } from '../worklist/useRowWords';
 import { TeamCard } from './TeamCard';
 import classes from './Today.module.css';
 
 const OWN = 9;
 
 /** What is left of a row's tightest clock. */
-function Left({ row }: { row: ListRow }) {
+function Left({ row, words }: { row: ListRow; words: RowWords }) {
   const calendars = useCalendars();
-  const leftWords = useLeftWords();
   const clock = getTightest(row.clocks);
   const now = useNow(15_000, clock?.dueAt ?? undefined);
   const live = clock && readLive(clock, calendars?.[clock.calendarId ?? ''], now);
-  return <small data-tone={live?.tone}>{leftWords(live, true)}</small>;
+  return <small data-tone={live?.tone}>{words.left(live, true)}</small>;
 }
 
 /** The Desk's first page: what one could move now, beside how one's teams stand. */
 export function TodayPage() {
   const { t, local } = useWords();
   const me = useMe();
-  const who = useWho();
-  const reasonWords = useReasonWords();
+  const words = useRowWords();
   const own = useQuery({
     queryKey: ['worklist', 'today'],
     queryFn: () =>
@@ -73,15 +70,15 @@ export function TodayPage() {
         ) : (
           <ol className={classes.own}>
             {own.data.rows.map((row) => (
-              <li key={rowIdOf(row)} data-number={row.number} title={reasonWords(row.reasons).whole}>
+              <li key={rowIdOf(row)} data-number={row.number} title={words.reason(row.reasons).whole}>
                 <Link to={`/desk/nextUp/${row.number}`}>
                   <b>
                     <bdi>{row.title}</bdi>
                   </b>
                   <span>
-                    {row.requester.name} · {local(row.service)} · {who(row).words}
+                    {row.requester.name} · {local(row.service)} · {words.who(row).words}
                   </span>
-                  <Left row={row} />
+                  <Left row={row} words={words} />
                 </Link>
               </li>
             ))}

@@ -28,7 +28,7 @@ import type { SeenList } from './useList';
 import { useShares } from './useListFigures';
 import { useListRows } from './useListRows';
 import { useLiveRows } from './useLiveRows';
-import { rowIdOf } from './useRowWords';
+import { rowIdOf, useRowWords } from './useRowWords';
 import { narrow } from './where';
 import classes from './Board.module.css';
 
@@ -155,6 +155,7 @@ function BoardColumn({ list, column, columns, search, dragged, moves }: ColumnPr
   const is: Condition = { field: list.boardBy, op: 'in', value: [column.value] };
   const { query, rows } = useListRows({ ...list, groupBy: null }, { where: narrow(list.where, is) });
   const { toLive } = useLiveRows(rows);
+  const words = useRowWords();
   const { setNodeRef, isOver } = useDroppable({ id: column.value ?? NOBODY, data: { value: column.value } });
   const isRefused = dragged !== null && !moves.mayPlace(dragged, column.value);
   return (
@@ -175,6 +176,7 @@ function BoardColumn({ list, column, columns, search, dragged, moves }: ColumnPr
         <Card
           key={rowIdOf(row)}
           {...toLive(row)}
+          words={words}
           to={`/desk/${list.id}/${row.number}${search}`}
           facts={list.definition.board.facts}
           places={columns

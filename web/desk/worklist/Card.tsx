@@ -3,13 +3,13 @@ import { IconArrowsMove } from '@tabler/icons-react';
 import { useDraggable } from '@dnd-kit/core';
 import { Link } from 'react-router';
 import type { CardFact } from '../../../core/worklist';
-import { useWords } from '../../messages/useWords';
-import { useLeftWords } from './Fuse';
+import { useWords, type Words } from '../../messages/useWords';
 import type { LiveRow } from './Row';
-import { rowIdOf, useWho } from './useRowWords';
+import { rowIdOf, type RowWords } from './useRowWords';
 import classes from './Board.module.css';
 
 type Props = LiveRow & {
+  words: RowWords;
   to: string;
   facts: CardFact[];
   /** Where it may go, by name. */
@@ -17,34 +17,32 @@ type Props = LiveRow & {
   onPlace(value: string): void;
 };
 
-function useFactWords(): (row: LiveRow, fact: CardFact) => string | null {
-  const { local } = useWords();
-  const who = useWho();
-  const left = useLeftWords();
-  return ({ ticket, live }, fact) => {
-    switch (fact) {
-      case 'requester':
-        return ticket.requester.name;
-      case 'who':
-        return who(ticket).words;
-      case 'priority':
-        return ticket.priority;
-      case 'service':
-        return local(ticket.service);
-      case 'site':
-        return ticket.site;
-      case 'progress':
-        return ticket.progress && local(ticket.progress.name);
-      case 'left':
-        return live ? left(live, true) : null;
-    }
-  };
+function sayFact(
+  { ticket, live }: LiveRow,
+  fact: CardFact,
+  { words, local }: Pick<Words, 'local'> & { words: RowWords },
+) {
+  switch (fact) {
+    case 'requester':
+      return ticket.requester.name;
+    case 'who':
+      return words.who(ticket).words;
+    case 'priority':
+      return ticket.priority;
+    case 'service':
+      return local(ticket.service);
+    case 'site':
+      return ticket.site;
+    case 'progress':
+      return ticket.progress && local(ticket.progress.name);
+    case 'left':
+      return live ? words.left(live, true) : null;
+  }
 }
 
 /** A piece of work as a card; it is dragged, or sent by its menu. */
-export function Card({ ticket, live, to, facts, places, onPlace }: Props) {
+export function Card({ ticket, live, words, to, facts, places, onPlace }: Props) {
   const { t, local } = useWords();
-  const words = useFactWords();
   const { number, title, step } = ticket;
   const isFixed = step !== null;
   const { setNodeRef, listeners, attributes, transform, isDragging } = useDraggable({
@@ -67,7 +65,7 @@ export function Card({ ticket, live, to, facts, places, onPlace }: Props) {
       <div className={classes.facts}>
         <span>{number}</span>
         {facts.map((fact) => {
-          const said = words({ ticket, live }, fact);
+          const said = sayFact({ ticket, live }, fact, { words, local });
           return said ? (
             <span key={fact} data-fact={fact}>
               {said}

@@ -1,4 +1,5 @@
 import { Tooltip } from '@mantine/core';
+import { memo } from 'react';
 import { useWords } from '../../messages/useWords';
 import { colsOf } from './colsOf';
 import type { Density } from './useDensity';
@@ -6,7 +7,7 @@ import type { SeenList } from './useList';
 import classes from './Worklist.module.css';
 
 /** What the columns are called and, where their list says so, what they mean here. */
-export function ColumnNames({
+export const ColumnNames = memo(function ColumnNames({
   list,
   density,
   onDensity,
@@ -39,4 +40,4 @@ export function ColumnNames({
       </button>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { VisuallyHidden } from '@mantine/core';
-import { useState, type PointerEvent } from 'react';
+import { memo, useMemo, useState, type PointerEvent } from 'react';
 import type { Axis } from '../../../core/axis';
 import { useWords } from '../../messages/useWords';
 import { useTimes } from '../../ui/useTimes';
@@ -40,7 +40,7 @@ function hoursOf(axis: Axis, hourOf: (at: number) => number): number[] {
 }
 
 /** The strip of time along which work falls due, on the scale of the fuses below it. Dragging, or Shift and arrows, narrows the list. */
-export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
+export const Dayline = memo(function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
   const { t } = useWords();
   const times = useTimes();
   const [dragFrom, setDragFrom] = useState<number | null>(null);
@@ -62,14 +62,15 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
   }
   const shown = dragged ?? (chosen && { from: axis.position(chosen.from), to: axis.position(chosen.to) });
   const past = dues.filter(({ at }) => at < now).length;
-  const marks = clusterDues(dues, axis);
+  const toCome = dues.filter(({ at }) => at >= now && at <= axis.to).length;
+  const marks = useMemo(() => clusterDues(dues, axis), [dues, axis]);
   const open = axis.pieces.filter(({ isFolded }) => !isFolded);
   const hours = hoursOf(axis, (at) => Number(times.hour(at).slice(0, 2)));
   return (
     <div
       className={classes.dayline}
       role="group"
-      aria-label={t('desk/dayline', { count: dues.length - past, when: times.when(axis.to, now), past })}
+      aria-label={t('desk/dayline', { count: toCome, when: times.when(axis.to, now), past })}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         setDragFrom(placeOf(event));
@@ -109,4 +110,4 @@ export function Dayline({ axis, now, dues, chosen, onChoose }: Props) {
       )}
     </div>
   );
-}
+});

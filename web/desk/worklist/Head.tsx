@@ -1,6 +1,6 @@
 import { Button, Menu, Popover } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { COUNT_LIMIT } from '../../../contract/names';
 import {
@@ -159,7 +159,7 @@ function Sentence({ list, onSee }: Pick<Props, 'list' | 'onSee'>) {
 }
 
 /** The heading sentence of a worklist: which one, how many, seen and ordered how, narrowed to what. */
-export function Head(props: Props) {
+export const Head = memo(function Head(props: Props) {
   const { list, total, chosen, now, isNarrow, waiting, onSettle, onChoose, onSee } = props;
   const { t } = useWords();
   const times = useTimes();
@@ -213,4 +213,4 @@ export function Head(props: Props) {
       )}
     </div>
   );
-}
+});

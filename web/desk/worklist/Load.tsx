@@ -22,7 +22,7 @@ import type { SeenList } from './useList';
 import { useLoad } from './useListFigures';
 import { useListRows } from './useListRows';
 import { useLiveRows } from './useLiveRows';
-import { rowIdOf } from './useRowWords';
+import { rowIdOf, useRowWords } from './useRowWords';
 import { narrow } from './where';
 import classes from './Board.module.css';
 
@@ -53,6 +53,7 @@ function Work({
     { where: narrow(list.where, { field: 'assigneeId', op: 'in', value: [id] }) },
   );
   const { toLive } = useLiveRows(rows);
+  const words = useRowWords();
   if (query.isPending) return <Waiting />;
   const places = people
     .filter((other) => other !== person)
@@ -63,6 +64,7 @@ function Work({
         <Card
           key={rowIdOf(row)}
           {...toLive(row)}
+          words={words}
           to={`/desk/${list.id}/${row.number}${search}`}
           facts={['requester', 'priority', 'left']}
           places={places.filter(({ value }) => moves.mayPlace(row, value || null))}

@@ -1,4 +1,4 @@
-import { memo, type CSSProperties, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import { memo, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
 import type { Axis } from '../../../core/axis';
@@ -6,9 +6,8 @@ import type { ColumnName, Mark } from '../../../core/worklist';
 import { useWords } from '../../messages/useWords';
 import type { LiveClock } from '../../ui/clocks';
 import { PersonName } from '../../ui/PersonName';
-import { useDueWords } from '../ticket/DueByHand';
-import { Fuse, useLeftWords } from './Fuse';
-import { rowIdOf, useCellWords, useReasonWords, useWho } from './useRowWords';
+import { Fuse } from './Fuse';
+import { rowIdOf, type RowWords } from './useRowWords';
 import classes from './Worklist.module.css';
 
 export type LiveRow = { ticket: ListRow; live: LiveClock | null };
@@ -21,8 +20,11 @@ type Shared = LiveRow & {
   to: string;
   isSelected: boolean;
   isChanged: boolean;
-  onPoint(): void;
-  style?: CSSProperties;
+  words: RowWords;
+  /** Where it stands in the list, in pixels. */
+  top: number;
+  height: number;
+  onPoint(row: ListRow): void;
 };
 type Props = Shared & {
   columns: ColumnName[];
@@ -33,8 +35,8 @@ type Props = Shared & {
   /** Whether the list is entered by keyboard here. */
   isEntry: boolean;
   index: number;
-  onChoose(isRange: boolean): void;
-  onEdit(column: EditableColumn, at: HTMLElement): void;
+  onChoose(row: ListRow, isRange: boolean): void;
+  onEdit(row: ListRow, column: EditableColumn, at: HTMLElement): void;
   onWhy(row: LiveRow): void;
 };
 
@@ -62,19 +64,21 @@ function walkRow(event: KeyboardEvent<HTMLElement>): void {
 function Cell({
   row,
   column,
+  words: say,
   isFocusable,
   onEdit,
 }: {
   row: ListRow;
+  words: RowWords;
   column: ColumnName;
   isFocusable: boolean;
   onEdit: Props['onEdit'];
 }) {
-  const words = useCellWords()(row, column);
   const { t } = useWords();
-  const who = useWho()(row);
-  const reason = useReasonWords()(row.reasons);
   const isWho = column === 'who';
+  const who = isWho ? say.who(row) : null;
+  const reason = isWho ? say.reason(row.reasons) : null;
+  const words = who ? who.words : say.cell(row, column);
   const shown: ReactNode = column === 'requester' ? <PersonName person={row.requester} /> : words;
   const isEditable =
     EDITABLE.includes(column) && !row.step && row.state !== 'closed' && row.state !== 'withdrawn';
@@ -82,8 +86,8 @@ function Cell({
     <span
       role="gridcell"
       className={column === 'priority' ? classes.priority : `${classes.person} ${classes.wide}`}
-      data-you={(isWho && who.isYou) || undefined}
-      title={isWho && reason.whole ? reason.whole : undefined}
+      data-you={who?.isYou || undefined}
+      title={reason?.whole || undefined}
     >
       {isEditable ? (
         <button
@@ -94,31 +98,34 @@ function Cell({
             column: t(`lists/columns/${column}`),
             value: words || t('common/none'),
           })}
-          onClick={(event) => onEdit(column as EditableColumn, event.currentTarget)}
+          onClick={(event) => onEdit(row, column as EditableColumn, event.currentTarget)}
         >
           {shown || '–'}
         </button>
       ) : (
         shown
       )}
-      {isWho && reason.short && <small>{reason.short}</small>}
+      {reason?.short && <small>{reason.short}</small>}
     </span>
   );
 }
 
-function useSecondLine(): (row: ListRow) => ReactNode {
+function SecondLine({ row, words }: { row: ListRow; words: RowWords }) {
   const { t, local } = useWords();
-  const dueWords = useDueWords();
-  return ({ step, title, place, service, progress, due }) => (
-    <>
+  const { step, title, place, service, progress, due } = row;
+  return (
+    <small>
       <bdi>{step ? title : place}</bdi> · {local(service)}
       {progress && ` · ${local(progress.name)}`}
-      {due && ` · ${t('due/short', { when: dueWords(due) })}`}
-    </>
+      {due && ` · ${t('due/short', { when: words.due(due) })}`}
+    </small>
   );
 }
 
-/** A piece of work in a row, with its fuse on the shared axis. */
+/**
+ * A piece of work in a row, with its fuse on the shared axis. Whoever draws it hands over the same functions each time,
+ * so that scrolling draws only the rows that come.
+ */
 export const Row = memo(function Row(props: Props) {
   const {
     ticket,
@@ -128,17 +135,17 @@ export const Row = memo(function Row(props: Props) {
     isEntry,
     isChanged,
     isChosen,
-    onPoint,
+    words,
     columns,
     marks,
     axis,
     now,
     index,
-    style,
+    top,
+    height,
   } = props;
   const { t, local } = useWords();
   const navigate = useNavigate();
-  const second = useSecondLine()(ticket);
   const { number, kind, title, step } = ticket;
   const mark = ticket.mark === null ? undefined : marks[ticket.mark];
   const open = (event: MouseEvent): void => {
@@ -151,7 +158,7 @@ export const Row = memo(function Row(props: Props) {
       aria-rowindex={index}
       aria-selected={isChosen}
       className={classes.row}
-      style={style}
+      style={{ transform: `translateY(${top}px)`, height }}
       tabIndex={isEntry ? 0 : -1}
       data-number={number}
       data-row={rowIdOf(ticket)}
@@ -161,7 +168,7 @@ export const Row = memo(function Row(props: Props) {
       data-mark={mark?.look}
       title={mark?.means}
       onClick={open}
-      onFocus={onPoint}
+      onFocus={() => props.onPoint(ticket)}
       onKeyDown={walkRow}
     >
       <span role="gridcell" className={classes.number}>
@@ -172,7 +179,7 @@ export const Row = memo(function Row(props: Props) {
             aria-label={t('lists/choose', { number })}
             checked={isChosen}
             onChange={({ nativeEvent }) =>
-              props.onChoose((nativeEvent as unknown as { shiftKey?: boolean }).shiftKey ?? false)
+              props.onChoose(ticket, (nativeEvent as unknown as { shiftKey?: boolean }).shiftKey ?? false)
             }
           />
         )}
@@ -185,14 +192,14 @@ export const Row = memo(function Row(props: Props) {
             <bdi>{step ? local(step.name) : title}</bdi>
           </Link>
         </strong>
-        <small>{second}</small>
+        <SecondLine row={ticket} words={words} />
       </span>
       {columns.map((column) => (
-        <Cell key={column} row={ticket} column={column} isFocusable={isEntry} onEdit={props.onEdit} />
+        <Cell key={column} row={ticket} {...{ column, words }} isFocusable={isEntry} onEdit={props.onEdit} />
       ))}
       <span role="gridcell" className={classes.fuseCell}>
         <Fuse
-          {...{ live, axis, now }}
+          {...{ live, axis, now, words }}
           isFocusable={isEntry}
           onWhy={hasReckoning(props) ? () => props.onWhy({ ticket, live }) : undefined}
         />
@@ -202,17 +209,17 @@ export const Row = memo(function Row(props: Props) {
 });
 
 /** A ticket in the narrowed list beside an open one. */
-export function NarrowRow({ ticket, live, to, isSelected, onPoint, style }: Shared) {
+export const NarrowRow = memo(function NarrowRow(props: Shared) {
+  const { ticket, live, to, isSelected, words, top, height } = props;
   const { local } = useWords();
-  const leftWords = useLeftWords()(live, true);
   return (
     <Link
       className={classes.narrow}
-      style={style}
+      style={{ transform: `translateY(${top}px)`, height }}
       to={to}
       data-number={ticket.number}
       data-selected={isSelected || undefined}
-      onFocus={onPoint}
+      onFocus={() => props.onPoint(ticket)}
     >
       <span>
         <strong>
@@ -223,8 +230,8 @@ export function NarrowRow({ ticket, live, to, isSelected, onPoint, style }: Shar
         </small>
       </span>
       <span className={classes.left} data-tone={live?.tone}>
-        {leftWords}
+        {words.left(live, true)}
       </span>
     </Link>
   );
-}
+});

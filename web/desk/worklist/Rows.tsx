@@ -26,11 +26,12 @@ const OVERSCAN = 8;
 const EARLY = 30;
 
 function toItems<R>(rows: R[], groupOf: Props<R>['groupOf']): Item<R>[] {
+  if (!groupOf) return rows.map((row, index) => ({ kind: 'row', row, index }));
   let last: string | null = null;
   return rows.flatMap((row, index): Item<R>[] => {
     const item: Item<R> = { kind: 'row', row, index };
-    const name = groupOf?.(row) ?? null;
-    if (name === null || name === last) return [item];
+    const name = groupOf(row);
+    if (name === last) return [item];
     last = name;
     return [{ kind: 'group', name }, item];
   });
@@ -60,7 +61,9 @@ export function Rows<R>({
     scrollPaddingStart: headHeight,
     scrollPaddingEnd: 40,
   });
-  useEffect(() => virtual.measure(), [height, virtual, items]);
+  // Without groups all are as high as each other, and what was measured holds for rows that come.
+  const measured = groupOf ? items : null;
+  useEffect(() => virtual.measure(), [height, virtual, measured]);
   const shown = virtual.getVirtualItems();
   const isNearEnd = (shown.at(-1)?.index ?? -1) >= items.length - EARLY;
   useEffect(() => {

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
 import type { MoveName } from '../../../core/tickets';
@@ -9,6 +9,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { Reckoning } from '../../ui/Reckoning';
 import { useKeys } from '../../ui/useKeys';
 import { newMove, useMove } from '../../ui/useMove';
+import { useStable } from '../../ui/useStable';
 import { Waiting } from '../../ui/Waiting';
 import { BulkBar } from './BulkBar';
 import { CellEditor, type Editing } from './CellEditor';
@@ -28,7 +29,7 @@ import { useFieldWords } from './useFieldWords';
 import type { SeenChange, SeenList } from './useList';
 import { useListRows } from './useListRows';
 import { getNextDue, useLiveRows } from './useLiveRows';
-import { rowIdOf } from './useRowWords';
+import { rowIdOf, useRowWords } from './useRowWords';
 import classes from './Worklist.module.css';
 
 type Props = {
@@ -89,6 +90,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
     settle,
   } = useListRows(list, { holds: () => isPointedAt.current });
   const { calendars, now, toLive } = useLiveRows(tickets);
+  const words = useRowWords();
   const last = useLastChange();
   const axis = useAxis(calendars?.[me.calendarId], now);
   const [stretch, setStretch] = useState<Stretch | null>(null);
@@ -100,16 +102,26 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
   const groupOf = useGroupOf(list);
   const isOpen = openNumber !== null;
 
-  const all = tickets.map(toLive);
-  const rows = all.filter((row) => {
-    const due = stretch && getNextDue(row);
-    return !stretch || (due !== null && due.at >= stretch.from && due.at <= stretch.to);
-  });
-  const at = rows.findIndex(({ ticket }) =>
-    isOpen ? ticket.number === openNumber : rowIdOf(ticket) === pointed,
+  const all = useMemo(() => tickets.map(toLive), [tickets, toLive]);
+  const rows = useMemo(
+    () =>
+      all.filter((row) => {
+        const due = stretch && getNextDue(row);
+        return !stretch || (due !== null && due.at >= stretch.from && due.at <= stretch.to);
+      }),
+    [all, stretch],
+  );
+  const at = useMemo(
+    () =>
+      isOpen
+        ? rows.findIndex(({ ticket }) => ticket.number === openNumber)
+        : pointed === null
+          ? -1
+          : rows.findIndex(({ ticket }) => rowIdOf(ticket) === pointed),
+    [rows, isOpen, openNumber, pointed],
   );
   const selected = rows[at] ?? null;
-  const chosen = useChosen(rows.map(({ ticket }) => ticket));
+  const chosen = useChosen(useMemo(() => rows.map(({ ticket }) => ticket), [rows]));
   const addressOf = (number: number): string => `/desk/${list.id}/${number}${search}`;
   const take = useMove(
     selected ? { ...selected.ticket, teamId: selected.ticket.team.id } : { number: 0, version: 0 },
@@ -154,13 +166,24 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
     ',': isOpen ? undefined : toggle,
   });
 
-  const dues = all.flatMap((row) => {
-    const due = getNextDue(row);
-    return due === null ? [] : [{ ...due, number: row.ticket.number, title: row.ticket.title }];
-  });
-  const onEnd = useCallback(() => {
+  const dues = useMemo(
+    () =>
+      all.flatMap((row) => {
+        const due = getNextDue(row);
+        return due === null ? [] : [{ ...due, number: row.ticket.number, title: row.ticket.title }];
+      }),
+    [all],
+  );
+  const onEnd = useStable(() => {
     if (query.hasNextPage && !query.isFetchingNextPage) void query.fetchNextPage();
-  }, [query]);
+  });
+  const onSettle = useStable(settle);
+  const onDensity = useStable(toggle);
+  const onPoint = useStable((row: ListRow) => setPointed(rowIdOf(row)));
+  const onChoose = useStable(chosen.toggle);
+  const onEdit = useStable((row: ListRow, column: EditableColumn, from: HTMLElement) =>
+    setEditing({ row, column, at: from.getBoundingClientRect() }),
+  );
   const moveTo = (row: ListRow, name: MoveName): void => {
     setEditing(null);
     setMoving({ row, name });
@@ -180,7 +203,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
       <div className={classes.head}>
         <Head
           {...{ list, now, search, onSee, chosen: stretch, isNarrow: isOpen, total, waiting: waiting.length }}
-          onSettle={settle}
+          onSettle={onSettle}
           onChoose={setStretch}
         />
         {!isOpen && axis && (
@@ -188,7 +211,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
             <Dayline {...{ axis, now, dues, chosen: stretch }} onChoose={setStretch} />
           </div>
         )}
-        {!isOpen && <ColumnNames list={list} density={density} onDensity={toggle} />}
+        {!isOpen && <ColumnNames list={list} density={density} onDensity={onDensity} />}
       </div>
       {query.isPending && <Waiting />}
       {query.error && !query.data && <ProblemNote error={query.error} onRetry={() => void query.refetch()} />}
@@ -220,9 +243,11 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
               ...row,
               to: addressOf(ticket.number),
               isSelected: selected?.ticket === ticket,
-              onPoint: () => setPointed(rowIdOf(ticket)),
+              words,
+              onPoint,
               isChanged: last?.number === ticket.number && last.actorId !== me.id,
-              style: { transform: `translateY(${place.top}px)`, height: place.height },
+              top: place.top,
+              height: place.height,
             };
             if (isOpen || !axis) return <NarrowRow key={rowIdOf(ticket)} {...shared} />;
             return (
@@ -233,11 +258,9 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
                 columns={list.definition.columns}
                 marks={list.definition.marks}
                 isChosen={chosen.has(ticket)}
-                onChoose={(isRange) => chosen.toggle(ticket, isRange)}
+                onChoose={onChoose}
                 onWhy={setAsked}
-                onEdit={(column, from) =>
-                  setEditing({ row: ticket, column, at: from.getBoundingClientRect() })
-                }
+                onEdit={onEdit}
               />
             );
           }}

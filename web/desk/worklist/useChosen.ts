@@ -19,7 +19,7 @@ export function useChosen(rows: ListRow[]): Chosen {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [isAll, setAll] = useState(false);
   const [anchor, setAnchor] = useState<number | null>(null);
-  const tickets = rows.filter(({ step }) => step === null);
+  const getTickets = (): ListRow[] => rows.filter(({ step }) => step === null);
   return {
     numbers: [...chosen],
     isAll,
@@ -27,6 +27,7 @@ export function useChosen(rows: ListRow[]): Chosen {
     has: ({ number, step }) => step === null && (isAll || chosen.has(number)),
     toggle({ number }, isRange) {
       const next = new Set(chosen);
+      const tickets = getTickets();
       const from = isRange && anchor !== null ? tickets.findIndex((row) => row.number === anchor) : -1;
       const to = tickets.findIndex((row) => row.number === number);
       if (from >= 0)
@@ -37,9 +38,9 @@ export function useChosen(rows: ListRow[]): Chosen {
       setAll(false);
       setAnchor(number);
     },
-    chooseShown: () => setChosen(new Set(tickets.map(({ number }) => number))),
+    chooseShown: () => setChosen(new Set(getTickets().map(({ number }) => number))),
     chooseAll() {
-      setChosen(new Set(tickets.map(({ number }) => number)));
+      setChosen(new Set(getTickets().map(({ number }) => number)));
       setAll(true);
     },
     clear() {

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useQueryClient, type InfiniteData } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { AnswerOf } from '../../../contract/endpoint';
 import type { ListRow } from '../../../contract/worklists';
 import type { Condition } from '../../../core/conditions';
@@ -89,6 +89,7 @@ export function useListRows(
     setWaiting([]);
     void look(numbers, false).catch(() => client.invalidateQueries({ queryKey }));
   }
-  const rows: ListRow[] = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  return { query, rows, total: query.data?.pages[0]?.total, waiting, settle };
+  const pages = query.data?.pages;
+  const rows = useMemo((): ListRow[] => pages?.flatMap((page) => page.rows) ?? [], [pages]);
+  return { query, rows, total: pages?.[0]?.total, waiting, settle };
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { ListRow } from '../../../contract/worklists';
 import { useCalendars } from '../../api/calendars';
 import { useNow } from '../../api/clock';
@@ -15,25 +15,31 @@ export function useLiveRows(tickets: ListRow[]) {
   const me = useMe();
   const { local } = useWords();
   const calendars = useCalendars();
-  const dues = tickets.map(({ clocks, step }) => step?.neededBy ?? getTightest(clocks)?.dueAt ?? Infinity);
+  const dues = useMemo(
+    () => tickets.map(({ clocks, step }) => step?.neededBy ?? getTightest(clocks)?.dueAt ?? Infinity),
+    [tickets],
+  );
   const [before, setBefore] = useState(0);
   const next = dues.reduce((least, due) => (due >= before && due < least ? due : least), Infinity);
   const now = useNow(TICK_MS, Number.isFinite(next) ? next : null);
   if (now > next && before <= next) setBefore(now);
-  const toLive = (ticket: ListRow): LiveRow => {
-    if (ticket.step)
-      return {
-        ticket,
-        live: calendars
-          ? liveOfStep(ticket.step, local(ticket.step.name), calendars[me.calendarId], now)
-          : null,
-      };
-    const clock = getTightest(ticket.clocks);
-    return {
-      ticket,
-      live: clock && calendars ? readLive(clock, calendars[clock.calendarId ?? ''], now) : null,
+  const mine = calendars?.[me.calendarId];
+  const toLive = useMemo(() => {
+    const known = new WeakMap<ListRow, LiveRow>();
+    const read = (ticket: ListRow): LiveRow => {
+      const { step, clocks } = ticket;
+      if (!calendars) return { ticket, live: null };
+      if (step) return { ticket, live: liveOfStep(step, local(step.name), mine, now) };
+      const clock = getTightest(clocks);
+      return { ticket, live: clock && readLive(clock, calendars[clock.calendarId ?? ''], now) };
     };
-  };
+    /** The same row for a ticket that did not change, until time goes on. */
+    return (ticket: ListRow): LiveRow => {
+      const row = known.get(ticket) ?? read(ticket);
+      known.set(ticket, row);
+      return row;
+    };
+  }, [calendars, mine, local, now]);
   return { calendars, now, toLive };
 }
 
