@@ -21,6 +21,7 @@ import { up as ranking } from './migrations/0018-ranking';
 import { up as offeredTemplates } from './migrations/0019-offered-templates';
 import { up as articlePictures } from './migrations/0020-article-pictures';
 import { up as answersMail } from './migrations/0021-answers-mail';
+import { up as heldFor } from './migrations/0022-held-for';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -46,6 +47,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0019-offered-templates', up: offeredTemplates },
       { name: '0020-article-pictures', up: articlePictures },
       { name: '0021-answers-mail', up: answersMail },
+      { name: '0022-held-for', up: heldFor },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
