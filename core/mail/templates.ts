@@ -16,6 +16,7 @@ export const MAIL_TEMPLATES = [
   'slipTold',
   'received',
   'mayAnswer',
+  'leftOpen',
   'unclear',
   'alreadyDecided',
   'refused',
@@ -118,6 +119,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Already decided: {title}', pt: '[{number}] Já decidido: {title}' },
     'Hello {name},\n\nthis has been decided already: {words}\nYour answer has changed nothing.\n\n{link}',
     'Olá {name},\n\nisto já foi decidido: {words}\nA sua resposta não mudou nada.\n\n{link}',
+  ),
+  leftOpen: t(
+    { en: 'Did you find what you needed?', pt: 'Encontrou o que precisava?' },
+    'Hello {name},\n\nAn hour ago you left a conversation with the assistant open. Say there whether it helped, or go on where you were:\n{link}\n\nWithout a word it closes in an hour.',
+    'Olá {name},\n\nHá uma hora deixou aberta uma conversa com o assistente. Diga lá se ajudou, ou continue onde estava:\n{link}\n\nSem uma palavra, fecha dentro de uma hora.',
   ),
   mayAnswer: t(
     same('[{number}] {title}'),

@@ -178,6 +178,10 @@ test('silence is asked about, comes back to after an hour, and closes at last; a
   const asked = await comes('followUp');
   expect(asked.turns.filter(({ say: said }) => said === 'stillThere')).toHaveLength(2);
   expect(asked.phase).not.toBe('ended');
+  // Who closed the page hears of it too, without what was talked about.
+  const [mail] = await app.listo.db.tables.mailOut.find({ toId: 'lena', template: 'leftOpen' });
+  expect(mail!.text).toContain('/ask/assistant');
+  expect(mail!.text).not.toMatch(/zzz|blorb|\{/);
   app.clock.pass(60 * MINUTE);
   const closed = await until(read, ({ phase }) => phase === 'ended');
   expect(closed).toMatchObject({ outcome: 'left' });

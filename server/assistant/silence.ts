@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { afterSilence, SILENT_WORDS, type SilentWord } from '../../core/assistant';
 import type { Listo } from '../listo';
+import { isMailOn, queueMail } from '../mail/queue';
 import type { TimerHandler } from '../timers/runner';
 import type { TalkRow, TalkTurnRow } from './model';
 import { readOwnWords, withOwnWords } from './words';
@@ -30,6 +31,19 @@ function readSilence(turns: TalkTurnRow[]): { lastSaidAt: number; said: SilentWo
   return { lastSaidAt: turns[last]?.at ?? turns[0]!.at, said };
 }
 
+/** Whoever closed the page hears of its coming back by mail; what was talked about stays in the conversation. */
+async function mailLeftOpen(listo: Listo, tx: Transaction, { personId }: TalkRow): Promise<void> {
+  const person = await listo.db.tables.people.findOne({ id: personId, leftAt: null }, tx);
+  if (!person || person.email === '' || !person.wantsMail || !(await isMailOn(listo, tx))) return;
+  const { id, name, email, language } = person;
+  await queueMail(listo, tx, {
+    template: 'leftOpen',
+    to: { id, name, email, language },
+    about: null,
+    blanks: { link: `${listo.address}/ask/assistant` },
+  });
+}
+
 /** Asks whether someone is still there, comes back to it later, and at last closes what was left. */
 export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
   const { tables } = listo.db;
@@ -50,6 +64,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
       { talkId: ref, place: talk.places, at: now, isByPerson: false, said: turn, likely: null },
       tx,
     );
+    if (next.word === 'followUp') await mailLeftOpen(listo, tx, talk);
     const isOver = next.word === 'closed';
     const ended = {
       endedAt: now,

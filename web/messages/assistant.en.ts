@@ -66,6 +66,7 @@ export const assistantEn = {
     figures: 'How good it is',
     new: 'Add a matter',
     off: 'off',
+    count: '{{count}} phrasings',
     few: 'needs at least three phrasings',
     nameShown: 'What it is called',
     note: 'A note for colleagues',

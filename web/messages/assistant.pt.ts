@@ -66,6 +66,7 @@ export const assistantPt = {
     figures: 'Quão bom é',
     new: 'Juntar um assunto',
     off: 'desligado',
+    count: '{{count}} frases',
     few: 'precisa de pelo menos três frases',
     nameShown: 'Como se chama',
     note: 'Uma nota para colegas',

@@ -250,7 +250,7 @@ export const listsPt = {
   over: '{{count}}, acima do limite de {{limit}}',
   who: 'Quem',
   loadBar: 'em curso, recebido, em espera, feito; a linha é o que consegue levar',
-  pastShort: 'tarde',
+  pastShort: 'atrasado',
   todayShort: 'hoje',
   laterShort: 'depois',
   away: 'ausente hoje',

@@ -48,6 +48,7 @@ export const mailEn = {
     late: 'It is past due',
     slipTold: 'It will be later than promised',
     received: 'A mail became a ticket',
+    leftOpen: 'A conversation with the assistant was left open',
     mayAnswer: 'A mail became a ticket, and an article may answer it',
     unclear: 'A decision by mail was unclear',
     alreadyDecided: 'A decision by mail came too late',

@@ -50,6 +50,7 @@ export const mailPt: MailWords = {
     late: 'Passou do prazo',
     slipTold: 'Fica pronto mais tarde do que prometido',
     received: 'Um correio tornou-se pedido',
+    leftOpen: 'Uma conversa com o assistente ficou aberta',
     mayAnswer: 'Um correio tornou-se pedido, e um artigo pode responder',
     unclear: 'Uma decisão por correio não era clara',
     alreadyDecided: 'Uma decisão por correio chegou tarde',

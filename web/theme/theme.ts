@@ -14,6 +14,20 @@ const sea: MantineColorsTuple = [
   '#08463e',
 ];
 
+/** The dark scheme's surfaces from what is written down to what lies lowest, as in colours.css. */
+const dark: MantineColorsTuple = [
+  '#ece8df',
+  '#c9cdd3',
+  '#a5acb7',
+  '#76839a',
+  '#4d5765',
+  '#2e3744',
+  '#222932',
+  '#1b2129',
+  '#161b22',
+  '#0f1318',
+];
+
 /** What closes something says so, in the language at hand. */
 const closing = {
   get 'aria-label'() {
@@ -23,7 +37,7 @@ const closing = {
 
 /** Our one accent for what can be acted on; ochre and brick are kept for time and live in colours.css. */
 export const theme = createTheme({
-  colors: { sea },
+  colors: { sea, dark },
   primaryColor: 'sea',
   primaryShade: { light: 7, dark: 7 },
   autoContrast: true,

@@ -120,6 +120,7 @@ function Sentence({ list, onSee }: Pick<Props, 'list' | 'onSee'>) {
             isFixed={false}
             onChange={(order) => onSee({ order: order as Order })}
           />
+          {list.order === 'next' && ' '}
           {list.order === 'next' && (
             <Popover width={380} withArrow opened={isOrder} onChange={setOrder}>
               <Popover.Target>

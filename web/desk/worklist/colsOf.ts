@@ -1,7 +1,7 @@
 const WIDTHS: Record<string, string> = {
   requester: '128px',
   who: '122px',
-  priority: '58px',
+  priority: '66px',
   state: '104px',
   standing: '96px',
   team: '116px',

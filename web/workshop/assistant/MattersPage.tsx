@@ -60,7 +60,7 @@ export function MattersPage() {
                   >
                     {local(matter.name)}
                     <small>
-                      {matter.phrasings.length}
+                      {t('assistant/workshop/count', { count: matter.phrasings.length })}
                       {!matter.isOn && ` · ${t('assistant/workshop/off')}`}
                     </small>
                   </a>
