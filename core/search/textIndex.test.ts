@@ -114,3 +114,12 @@ test('the sentence that answers is shown, with the words marked that it was foun
   expect(passage.map(({ text }) => text).join('').length).toBeLessThan(220);
   expect(mark('Nothing here', weights, 'en')).toEqual([{ text: 'Nothing here', isMarked: false }]);
 });
+
+test('a word that is still being typed counts as its usual ending, not more for a rare one', () => {
+  const many = Array.from({ length: 30 }, (_, i) => ({
+    ...{ id: `note-${i}`, title: `Number ${i}`, body: 'a file of notes', otherWords: '' },
+  }));
+  const wanted = { id: 'wanted', title: 'Notes in a file', body: 'how to keep them', otherWords: '' };
+  const rare = { id: 'rare', title: 'Filtration', body: 'of water on board', otherWords: '' };
+  expect(first('notes fil', indexOf([...many, rare, wanted]))).toBe('wanted');
+});

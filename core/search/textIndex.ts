@@ -14,7 +14,8 @@ export type Synonyms = string[][];
 type Postings = { slots: number[]; weights: number[] };
 /** Ways to meet one word of what is asked, each with how much it counts. */
 type Way = { stem: string; weight: number };
-type Asked = { ways: Way[]; weight: number };
+/** `mostRarity` bounds what any of the ways says by its rarity. */
+type Asked = { ways: Way[]; weight: number; mostRarity: number };
 
 /** BM25 (Robertson and Zaragoza, The Probabilistic Relevance Framework, 2009) with its usual parameters. */
 const K1 = 1.2;
@@ -182,13 +183,13 @@ export class TextIndex {
     return Math.log(1 + (this.size - having + 0.5) / (having + 0.5));
   }
 
-  private score({ ways, weight: worth }: Asked, touched: number[]): void {
+  private score({ ways, weight: worth, mostRarity }: Asked, touched: number[]): void {
     const average = this.totalLength / this.size;
     const own: number[] = [];
     for (const { stem, weight } of ways) {
       const list = this.postings.get(stem);
       if (!list) continue;
-      const factor = worth * weight * this.rarity(list.slots.length) * (K1 + 1);
+      const factor = worth * weight * Math.min(this.rarity(list.slots.length), mostRarity) * (K1 + 1);
       for (let i = 0; i < list.slots.length; i++) {
         const slot = list.slots[i]!;
         const often = list.weights[i]!;
@@ -221,9 +222,18 @@ export class TextIndex {
       const ways = this.waysOf(word.stem, word.surface, isLast);
       const before = counted.get(word.stem);
       if (before) before.weight++;
-      else if (ways.length > 0) counted.set(word.stem, { ways, weight: 1 });
+      else if (ways.length > 0)
+        counted.set(word.stem, { ways, weight: 1, mostRarity: isLast ? this.leastRarity(ways) : Infinity });
     }
     return [...counted.values()];
+  }
+
+  /**
+   * What is still being typed may become any of its ways: a rare one (filtration) must not outweigh the usual one (file)
+   * for being rare.
+   */
+  private leastRarity(ways: Way[]): number {
+    return Math.min(...ways.map(({ stem }) => this.rarityOf(stem)));
   }
 
   private waysOf(stem: string, surface: string, isLast: boolean): Way[] {
