@@ -28,7 +28,6 @@ const MOST_LOOKED_AT = 4_000;
 const MOST_BEGINNINGS = 24;
 const SYNONYM_WEIGHT = 0.7;
 const SLIP_WEIGHT = 0.6;
-const BEGINNING_WEIGHT = 0.8;
 
 export type TextIndexOptions = {
   language: Language;
@@ -245,7 +244,7 @@ export class TextIndex {
     for (const other of this.synonyms.get(stem) ?? []) allow(other, SYNONYM_WEIGHT);
     if (isLast)
       for (const known of this.beginnings(surface))
-        allow(known.stem, BEGINNING_WEIGHT * Math.sqrt(surface.length / known.surface.length));
+        allow(known.stem, Math.sqrt(surface.length / known.surface.length));
     if (ways.size === 0 || (!this.vocabulary.has(surface) && !this.postings.has(stem) && !isLast))
       for (const { stem: near, slips } of this.vocabulary.nearest(surface)) allow(near, SLIP_WEIGHT / slips);
     return [...ways].map(([other, weight]) => ({ stem: other, weight }));
