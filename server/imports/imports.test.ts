@@ -1,5 +1,7 @@
 import type { Import, ImportProblem } from '../../contract/imports';
 import iconv from 'iconv-lite';
+import { readdir } from 'node:fs/promises';
+import path from 'node:path';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 let app: TestListo;
@@ -121,4 +123,18 @@ test('what breaks off goes on after the next start, each row once', async () => 
   );
   expect(written).toHaveLength(240);
   expect(new Set(written.map(({ title }) => title)).size).toBe(240);
+});
+
+test('a table goes with its file: at once when all is written, after a month when nobody went on with it', async () => {
+  const kept = (): Promise<string[]> => readdir(path.join(app.dataDir, 'files', 'kept'));
+  const { body: left } = await send(rui!, Buffer.from(table));
+  const { body: written } = await send(rui!, Buffer.from(table));
+  await rui!.call('POST', `/imports/${written.id}/start`, { mapping, names });
+  await until(kept, (ids) => !ids.includes(written.id));
+  expect((await rui!.call('POST', `/imports/${written.id}/check`, { mapping, names })).status).toBe(409);
+  expect(await kept()).toContain(left.id);
+  app.clock.pass(31 * 86_400_000);
+  await send(rui!, Buffer.from(table));
+  expect(await kept()).not.toContain(left.id);
+  expect((await rui!.call('GET', `/imports/${left.id}`)).status).toBe(404);
 });

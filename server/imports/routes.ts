@@ -21,6 +21,8 @@ const MOST_ROWS = 200_000;
 const SAMPLE = 5;
 const PROBLEMS_SHOWN = 500;
 const SHOWN = 20;
+/** A table that nobody wrote or went on with goes after so long, with its file. */
+const KEPT_MS = 30 * 86_400_000;
 
 const shown = ({ personId: _, reading: __, leaseUntil: ___, ...rest }: ImportRow): Import => rest;
 
@@ -28,6 +30,17 @@ async function requireOwn(listo: Listo, viewer: SignedIn, id: string): Promise<I
   const row = await listo.db.tables.imports.findOne({ id });
   if (row?.personId !== viewer.id) throw new ProblemError('notFound');
   return row;
+}
+
+async function forgetOld({ db, clock }: Listo, store: FileStore): Promise<void> {
+  const old = await db.select<{ id: string }>(
+    "SELECT id FROM imports WHERE state IN ('arrived', 'stopped') AND at < :before LIMIT 100",
+    { before: clock.now() - KEPT_MS },
+  );
+  for (const { id } of old) {
+    await store.remove(id);
+    await db.tables.imports.remove({ id, state: ['arrived', 'stopped'] });
+  }
 }
 
 /** Looks at a table that has arrived: its letters, its columns, how many rows. */
@@ -77,6 +90,7 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
         ...{ ...seen, reading: null, state: 'arrived', done: 0, written: 0, refused: [], leaseUntil: 0 },
       };
       await tables.imports.insert(row);
+      await forgetOld(listo, store);
       return shown(row);
     } finally {
       await rm(arrived.path, { force: true });
@@ -111,7 +125,8 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
   serve(router, imports.get, async ({ viewer, params }) => shown(await requireOwn(listo, viewer, params.id)));
 
   serve(router, imports.check, async ({ viewer, params, body }) => {
-    const { id, delimiter } = await requireOwn(listo, viewer, params.id);
+    const { id, delimiter, state } = await requireOwn(listo, viewer, params.id);
+    if (state === 'done') throw new ProblemError('stale');
     const lookups = await readLookups(listo, body);
     const counts = { good: 0, bad: 0 };
     const problems: ImportProblem[] = [];

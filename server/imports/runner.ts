@@ -46,7 +46,9 @@ export class ImportRunner extends JobRunner<ImportRow> {
       batch = [];
     }
     if (batch.length > 0 && !(await this.writeBatch(job, viewer, lookups, batch))) return;
-    await tables.imports.update({ id: job.id, state: 'running' }, { state: 'done' });
+    const ended = await tables.imports.update({ id: job.id, state: 'running' }, { state: 'done' });
+    // What it held are tickets now.
+    if (ended > 0) await this.store.remove(job.id);
   }
 
   /** @returns whether it goes on */
