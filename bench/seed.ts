@@ -25,10 +25,14 @@ async function columnsOf(listo: Listo, table: string): Promise<string[]> {
 }
 
 /**
- * Fills the demo up to so many tickets, 50,000 of them open: the demo's own, again and again, each copy some days
+ * Fills the demo up to so many tickets, a share of them open (50,000 at most): the demo's own, again and again, each copy some days
  * further back (open ones some minutes apart), with the clocks of the open ones.
  */
-export async function seedTickets(listo: Listo, wanted: number): Promise<{ tickets: number; open: number }> {
+export async function seedTickets(
+  listo: Listo,
+  wanted: number,
+  openShare = 1 / 20,
+): Promise<{ tickets: number; open: number }> {
   const { select, run } = listo.db;
   const { tickets, open } = await count(listo);
   if (tickets >= wanted) return { tickets, open };
@@ -58,7 +62,7 @@ export async function seedTickets(listo: Listo, wanted: number): Promise<{ ticke
       );
     }
   };
-  const openWanted = Math.min(OPEN, Math.ceil(wanted / 20));
+  const openWanted = Math.min(OPEN, Math.ceil(wanted * openShare));
   const closedOwn = own.tickets - own.open;
   const timesOpen = Math.round(openWanted / own.open) - 1;
   const timesClosed = Math.ceil((wanted - openWanted) / closedOwn) - 1;
