@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
 import type { MoveName } from '../../../core/tickets';
@@ -174,6 +174,8 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
       }),
     [all],
   );
+  // The marks may come a moment after the rows: both in one frame are felt while scrolling.
+  const marked = useDeferredValue(dues);
   const onEnd = useStable(() => {
     if (query.hasNextPage && !query.isFetchingNextPage) void query.fetchNextPage();
   });
@@ -208,7 +210,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
         />
         {!isOpen && axis && (
           <div className={classes.wide}>
-            <Dayline {...{ axis, now, dues, chosen: stretch }} onChoose={setStretch} />
+            <Dayline {...{ axis, now, chosen: stretch }} dues={marked} onChoose={setStretch} />
           </div>
         )}
         {!isOpen && <ColumnNames list={list} density={density} onDensity={onDensity} />}
