@@ -153,6 +153,8 @@ async function benchScroll(url: string, cookie: string): Promise<void> {
   for (const [name, px] of Object.entries(SPEEDS)) {
     await page.goto(`${url}/desk/everything`);
     await page.waitForSelector('[role="row"][data-number]');
+    // What the page loads beside the list is over; one answer, of what changes, goes on.
+    await page.waitForNetworkIdle({ concurrency: 2 });
     const { frames, seen } = await scroll(page, px);
     const long = frames.filter((took) => took > LONG_MS);
     report(

@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
 import type { MoveName } from '../../../core/tickets';
@@ -176,9 +176,11 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
   );
   // The marks may come a moment after the rows: both in one frame are felt while scrolling.
   const marked = useDeferredValue(dues);
-  const onEnd = useStable(() => {
-    if (query.hasNextPage && !query.isFetchingNextPage) void query.fetchNextPage();
-  });
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = query;
+  // New with each page: one that brings nothing of the stretch asks for the next.
+  const onEnd = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
   const onSettle = useStable(settle);
   const onDensity = useStable(toggle);
   const onPoint = useStable((row: ListRow) => setPointed(rowIdOf(row)));
