@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { calibrationError, chooseOffer, learn, sumFor, understand } from '../core/assistant';
 import { readMatters } from '../demo/assistant';
 import { prepareDemo } from './prepare';
-import { report } from './report';
+import { p95, report } from './report';
 import { signIn, startServer } from './server';
 
 /** So many of the unseen are said to the server, every so many of them left out, each in a conversation of its own. */
@@ -44,7 +44,7 @@ async function measureAnswers(texts: string[]): Promise<number> {
   await server.stop();
   await listo.db.close();
   // The first ones wait for what is learned once.
-  return took.slice(10).sort((one, other) => one - other)[Math.floor((took.length - 10) * 0.95)]!;
+  return p95(took.slice(10));
 }
 
 /** How well the assistant understands what it has not seen. */
@@ -90,8 +90,7 @@ export async function benchAssistant(): Promise<void> {
     ({ likely }) => chooseOffer(likely, sumFor(understanding.judged, 0.9)).kind === 'confirm',
   );
   report(`of ${none.length} that fit none, asked to confirm one`, percent(single.length, none.length));
-  times.sort((one, other) => one - other);
-  report('understanding one, p95', `${times[Math.floor(times.length * 0.95)]!.toFixed(2)} ms`);
+  report('understanding one, p95', `${p95(times).toFixed(2)} ms`);
   const each = Math.max(1, Math.floor(unseen.length / SAID));
   const said = unseen.filter((_, i) => i % each === 0).map(({ text }) => text);
   report(

@@ -1,5 +1,5 @@
 import { prepareDemo } from './prepare';
-import { report } from './report';
+import { p95, report } from './report';
 import { seedTickets } from './seed';
 import { signIn, startServer } from './server';
 
@@ -12,7 +12,7 @@ export async function benchFind(): Promise<void> {
   const { tickets } = await seedTickets(listo, Number(process.env.LISTO_BENCH_TICKETS ?? 1_000_000));
   const server = await startServer();
   const headers = { Cookie: await signIn(server.url, 'rui') };
-  const p95 = async (addresses: string[]): Promise<string> => {
+  const ask = async (addresses: string[]): Promise<string> => {
     const took: number[] = [];
     for (let i = 0; i < ROUNDS; i++)
       for (const address of addresses) {
@@ -22,12 +22,11 @@ export async function benchFind(): Promise<void> {
         // The first round reads what is not in memory yet.
         if (i > 0) took.push(performance.now() - start);
       }
-    took.sort((a, b) => a - b);
-    return `${took[Math.floor(took.length * 0.95)]!.toFixed(1)} ms`;
+    return `${p95(took).toFixed(1)} ms`;
   };
   report(
     `finding by number and title, ${tickets.toLocaleString('en')} tickets: p95`,
-    await p95(ASKED.map((q) => `/find?q=${encodeURIComponent(q)}`)),
+    await ask(ASKED.map((q) => `/find?q=${encodeURIComponent(q)}`)),
     'wanted: under 50 ms',
   );
   const rows = await listo.db.select<{ number: number }>(
@@ -35,7 +34,7 @@ export async function benchFind(): Promise<void> {
   );
   report(
     'what is like a ticket: p95',
-    await p95(rows.map(({ number }) => `/tickets/${number}/similar`)),
+    await ask(rows.map(({ number }) => `/tickets/${number}/similar`)),
     'wanted: under 150 ms',
   );
   await server.stop();

@@ -1,7 +1,7 @@
 import { createTicket } from '../server/tickets/create';
 import type { SignedIn } from '../server/sessions/viewer';
 import { prepareDemo } from './prepare';
-import { report } from './report';
+import { p95, report } from './report';
 import { signIn, startServer } from './server';
 
 const ROUNDS = 6;
@@ -46,8 +46,6 @@ async function raise(url: string, cookie: string, body: object): Promise<number[
   await Promise.all(Array.from({ length: AT_ONCE }, worker));
   return times;
 }
-
-const p95 = (times: number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)]!;
 
 /** A request with approvals, a plan and a promise against a plain one; and a thousand plans after a calendar change. */
 export async function benchFulfil(): Promise<void> {

@@ -1,12 +1,9 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
-import os from 'node:os';
-import path from 'node:path';
 import mariadb from 'mariadb';
 import puppeteer, { type Page } from 'puppeteer-core';
 import type { Listo } from '../server/listo';
 import { prepareDemo } from './prepare';
-import { report } from './report';
+import { p95, report } from './report';
 import { seedTickets } from './seed';
 import { signIn, startServer } from './server';
 
@@ -20,12 +17,6 @@ const SPEEDS = { 'a fast wheel': 100, flung: 400 };
 /** Three refreshes at 60 Hz are 50 ms, told as a little more or less. */
 const LONG_MS = 50.5;
 const KEYS = 40;
-const FLAGS = [
-  ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-  ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
-];
-
-const p95 = (took: number[]): number => [...took].sort((a, b) => a - b)[Math.floor(took.length * 0.95)]!;
 
 /** A ticket on whose thread much was said. @returns its number */
 async function fillThread(listo: Listo): Promise<number> {
@@ -135,9 +126,8 @@ async function pressKeys(page: Page): Promise<number[]> {
 
 /** How a list of ten thousand rows scrolls and answers keys, in Chromium's own timing. */
 async function benchScroll(url: string, cookie: string): Promise<void> {
-  const userDataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-bench-chromium-'));
-  const browser = await puppeteer.launch({
-    ...{ executablePath: '/usr/bin/chromium', args: FLAGS, userDataDir },
+  const browser = await puppeteer.connect({
+    browserWSEndpoint: process.env.LISTO_BENCH_BROWSER!,
     defaultViewport: { width: 1280, height: 800 },
   });
   const page = await browser.newPage();
@@ -163,8 +153,7 @@ async function benchScroll(url: string, cookie: string): Promise<void> {
       `longest ${Math.max(...frames).toFixed(0)} ms, p95 ${p95(frames).toFixed(0)} ms; wanted: none`,
     );
   }
-  await browser.close();
-  await rm(userDataDir, { recursive: true, force: true });
+  await browser.disconnect();
 }
 
 /** The pages themselves: a long thread, a long list. */

@@ -4,7 +4,7 @@ import { askForRecount, recountSome } from '../server/recounts/recount';
 import { openingChanges } from '../server/tickets/create';
 import { NOTHING_DUE, type TicketRecord } from '../server/tickets/model';
 import { prepareDemo } from './prepare';
-import { report } from './report';
+import { p95, report } from './report';
 import { signIn, startServer } from './server';
 
 const OPEN = 50_000;
@@ -115,8 +115,7 @@ function watchPages(url: string, cookie: string): () => Promise<number> {
   const opening = setInterval(() => opened.push(open()), EVERY_MS);
   return async () => {
     clearInterval(opening);
-    const times = (await Promise.all(opened)).sort((a, b) => a - b);
-    return times[Math.floor(times.length * 0.95)]!;
+    return p95(await Promise.all(opened));
   };
 }
 

@@ -7,10 +7,14 @@ export function perSecond(rate: number): string {
   return `${Math.round(rate).toLocaleString('en')} /s`;
 }
 
-export function median(values: number[]): number {
+/** The value that such a share of them lies below. */
+function at(share: number, values: number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)]!;
+  return sorted[Math.floor(sorted.length * share)]!;
 }
+
+export const median = (values: number[]): number => at(0.5, values);
+export const p95 = (values: number[]): number => at(0.95, values);
 
 /** Runs `work` by so many at once for so long. @returns how often a second it was done */
 export async function rateOf(

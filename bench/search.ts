@@ -2,7 +2,7 @@ import MiniSearch from 'minisearch';
 import { TextIndex } from '../core/search';
 import { foldText } from '../core/text';
 import { createCorpus, readManualPages, type Corpus } from './manualPages';
-import { report } from './report';
+import { median, p95, report } from './report';
 
 const ARTICLES = 20_000;
 const FOUND = 10;
@@ -49,12 +49,11 @@ function measure(engine: Engine, { articles, queries }: Corpus) {
     const place = ids.findIndex((id) => pageOf.get(id) === page);
     for (const k of [1, 5, 10] as const) if (place !== -1 && place < k) hits[k]++;
   }
-  times.sort((one, other) => one - other);
   const share = (k: 1 | 5 | 10): string => (hits[k] / queries.length).toFixed(2);
   return {
     built,
-    p95: times[Math.floor(times.length * 0.95)]!,
-    p50: times[Math.floor(times.length / 2)]!,
+    p95: p95(times),
+    p50: median(times),
     recall: `recall @1 ${share(1)}, @5 ${share(5)}, @10 ${share(10)}`,
   };
 }

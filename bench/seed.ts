@@ -25,8 +25,8 @@ async function columnsOf(listo: Listo, table: string): Promise<string[]> {
 }
 
 /**
- * Fills the demo up to so many tickets, a share of them open (50,000 at most): the demo's own, again and again, each copy some days
- * further back (open ones some minutes apart), with the clocks of the open ones.
+ * Fills the demo up to so many tickets, a share of them open (50,000 at most): the demo's own, again and again, each
+ * copy some days further back (open ones some minutes apart), with the clocks of the open ones.
  */
 export async function seedTickets(
   listo: Listo,

@@ -37,10 +37,9 @@ async function forgetOld({ db, clock }: Listo, store: FileStore): Promise<void> 
     "SELECT id FROM imports WHERE state IN ('arrived', 'stopped') AND at < :before LIMIT 100",
     { before: clock.now() - KEPT_MS },
   );
-  for (const { id } of old) {
-    await store.remove(id);
-    await db.tables.imports.remove({ id, state: ['arrived', 'stopped'] });
-  }
+  // Of one that is gone on with at this moment, the file stays.
+  for (const { id } of old)
+    if ((await db.tables.imports.remove({ id, state: ['arrived', 'stopped'] })) > 0) await store.remove(id);
 }
 
 /** Looks at a table that has arrived: its letters, its columns, how many rows. */

@@ -120,18 +120,20 @@ function Sentence({ list, onSee }: Pick<Props, 'list' | 'onSee'>) {
             isFixed={false}
             onChange={(order) => onSee({ order: order as Order })}
           />
-          {list.order === 'next' && ' '}
           {list.order === 'next' && (
-            <Popover width={380} withArrow opened={isOrder} onChange={setOrder}>
-              <Popover.Target>
-                <button type="button" onClick={() => setOrder(!isOrder)}>
-                  {t('desk/whyOrder')}
-                </button>
-              </Popover.Target>
-              <Popover.Dropdown>
-                <OrderEditor />
-              </Popover.Dropdown>
-            </Popover>
+            <>
+              {' '}
+              <Popover width={380} withArrow opened={isOrder} onChange={setOrder}>
+                <Popover.Target>
+                  <button type="button" onClick={() => setOrder(!isOrder)}>
+                    {t('desk/whyOrder')}
+                  </button>
+                </Popover.Target>
+                <Popover.Dropdown>
+                  <OrderEditor />
+                </Popover.Dropdown>
+              </Popover>
+            </>
           )}
           {t('lists/groupedBy_')}{' '}
           <InlineSelect
