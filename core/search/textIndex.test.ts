@@ -123,3 +123,16 @@ test('a word that is still being typed counts as its usual ending, not more for 
   const rare = { id: 'rare', title: 'Filtration', body: 'of water on board', otherWords: '' };
   expect(first('notes fil', indexOf([...many, rare, wanted]))).toBe('wanted');
 });
+
+test('typing the words of a heading in their order puts it before its near twins', () => {
+  const twins = [
+    { id: 'short', title: 'Change gate', body: 'gate gate change', otherWords: 'gate change' },
+    { id: 'meant', title: 'Change the gate of a pass', body: 'and so on '.repeat(40), otherWords: '' },
+    { id: 'other', title: 'Gate change', body: 'the gate of a pass is changed', otherWords: '' },
+  ];
+  expect(first('change gate', indexOf(twins))).toBe('short');
+  const found = indexOf(twins).search('Change the gat');
+  expect(found[0]!.id).toBe('meant');
+  expect(found[0]!.score).toBeGreaterThanOrEqual(found[1]!.score);
+  expect(first('gate', indexOf(twins))).not.toBe('meant');
+});

@@ -1,4 +1,5 @@
 import type { Language } from '../forms';
+import { foldText } from '../text';
 import { analyserOf, listWords, type Analyser } from './analyse';
 import { Vocabulary } from './vocabulary';
 
@@ -28,6 +29,16 @@ const MOST_LOOKED_AT = 4_000;
 const MOST_BEGINNINGS = 24;
 const SYNONYM_WEIGHT = 0.7;
 const SLIP_WEIGHT = 0.6;
+/** Among so many of the best, one whose heading begins with all that is asked comes first. */
+const MOST_HEADINGS = 100;
+const LEAST_OF_HEADING = 2;
+
+type Slot = { slot: number; score: number };
+
+const toHeading = (text: string): string =>
+  listWords(text)
+    .map(({ text }) => foldText(text))
+    .join(' ');
 
 export type TextIndexOptions = {
   language: Language;
@@ -49,6 +60,7 @@ export class TextIndex {
   private readonly slotOf = new Map<string, number>();
   private readonly ids: (string | null)[] = [];
   private readonly lengths: number[] = [];
+  private readonly headings: string[] = [];
   private totalLength = 0;
   private gone = 0;
   private synonyms = new Map<string, Set<string>>();
@@ -105,6 +117,7 @@ export class TextIndex {
     const slot = this.ids.length;
     this.ids.push(id);
     this.lengths.push(length);
+    this.headings.push(toHeading(title));
     this.slotOf.set(id, slot);
     this.totalLength += length;
     for (const [stem, weight] of counts) {
@@ -149,20 +162,35 @@ export class TextIndex {
     }
     const touched: number[] = [];
     for (const each of asked) this.score(each, touched);
-    const found: { slot: number; score: number }[] = [];
+    const kept = Math.max(most, MOST_HEADINGS);
+    const found: Slot[] = [];
     for (const slot of touched) {
       const score = this.scores[slot]!;
       this.scores[slot] = 0;
       const id = this.ids[slot];
       if (id === null || id === undefined) continue;
-      if (found.length === most && score <= found.at(-1)!.score) continue;
+      if (found.length === kept && score <= found.at(-1)!.score) continue;
       if (!accept(id)) continue;
       let place = found.length;
       while (place > 0 && found[place - 1]!.score < score) place--;
       found.splice(place, 0, { slot, score });
-      if (found.length > most) found.pop();
+      if (found.length > kept) found.pop();
     }
-    return found.map(({ slot, score }) => ({ id: this.ids[slot]!, score }));
+    return this.putHeadingsFirst(query, found)
+      .slice(0, most)
+      .map(({ slot, score }) => ({ id: this.ids[slot]!, score }));
+  }
+
+  /** Whoever types the words of a heading in their order means it, whatever its near twins score. */
+  private putHeadingsFirst(query: string, found: Slot[]): Slot[] {
+    const heading = toHeading(query);
+    if (heading.split(' ').length < LEAST_OF_HEADING || found.length === 0) return found;
+    const isMeant = ({ slot }: Slot): boolean => this.headings[slot]!.startsWith(heading);
+    const best = found[0]!.score;
+    return [
+      ...found.filter(isMeant).map(({ slot }) => ({ slot, score: best })),
+      ...found.filter((each) => !isMeant(each)),
+    ];
   }
 
   /** The stems by which a query finds, with how much each says: to mark the passage that answers. */
