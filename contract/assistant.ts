@@ -178,12 +178,14 @@ export const assistantEndpoints = {
       choices: z.array(
         recordSchema.extend({
           wanted: z.number(),
-          /** The same over past conversations that came to a matter, by their first words. */
+          /** The same over past conversations that came to a matter or were offered only others, by their first words. */
           past: recordSchema,
         }),
       ),
       /** Over how many of them. */
       pastTalks: z.number().int(),
+      /** From so many of them on, they say how far offers go; before, the phrasings do. */
+      leastTalks: z.number().int(),
       confusions: z.array(
         z.object({ name: z.string(), takenFor: z.string().nullable(), phrasings: z.array(z.string()) }),
       ),

@@ -3,9 +3,11 @@ import {
   afterSilence,
   calibrationError,
   chooseOffer,
+  evidenceOf,
   findTemperature,
   isCardNumber,
   learn,
+  LEAST_PAST,
   listConfusions,
   listDoubles,
   maskSecrets,
@@ -16,6 +18,7 @@ import {
   tryOffers,
   understand,
   type Input,
+  type JudgedPhrasing,
   type Likely,
   type Matter,
   type Next,
@@ -47,9 +50,10 @@ test('what was never said so is understood; what fits none is something else', (
   expect(all.reduce((sum, { sureness }) => sum + sureness, 0)).toBeCloseTo(1, 9);
 });
 
+const likely = (...all: [string | null, number][]): Likely[] =>
+  all.map(([id, sureness]) => ({ id, sureness }));
+
 test('one is confirmed, two to four are offered, and where more or something else could be meant, other words are asked for', () => {
-  const likely = (...all: [string | null, number][]): Likely[] =>
-    all.map(([id, sureness]) => ({ id, sureness }));
   expect(chooseOffer(likely(['a', 0.93], ['b', 0.05]), 0.9)).toEqual({ kind: 'confirm', ids: ['a'] });
   expect(chooseOffer(likely(['a', 0.6], ['b', 0.35], ['c', 0.05]), 0.9)).toEqual({
     kind: 'choose',
@@ -66,6 +70,21 @@ test('the more sureness is wanted, the more often an offer holds what was meant'
   expect(sumFor(judged, 0.8)).toBeLessThanOrEqual(sumFor(judged, 0.95));
   for (const { offered, held, single } of [tryOffers(judged, 0.5), tryOffers(judged, 0.95)])
     for (const share of [offered, held, single]) expect(share >= 0 && share <= 1).toBe(true);
+});
+
+test('from a hundred conversations on, they say how far offers go: no further than holds what was meant', () => {
+  const said = (count: number, isRight: boolean): JudgedPhrasing[] =>
+    Array.from({ length: count }, () => ({
+      ...{ id: isRight ? 'a' : 'b', text: '' },
+      likely: likely(['a', 0.6], ['b', 0.3], ['c', 0.1]),
+    }));
+  const judged = said(10, false);
+  const past = [...said(93, true), ...said(7, false)];
+  expect(sumFor(evidenceOf(judged, past), 0.9)).toBeCloseTo(0.35);
+  // 93 of 100 and one more that does not are fewer than 93 in 100 of 101: the second is offered, too.
+  expect(sumFor(evidenceOf(judged, past), 0.93)).toBeCloseTo(0.61, 1);
+  expect(sumFor(evidenceOf(judged, past.slice(1)), 0.5)).toBe(0.5);
+  expect(LEAST_PAST).toBe(100);
 });
 
 test('the temperature makes claims what they are', () => {

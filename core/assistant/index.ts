@@ -1,6 +1,14 @@
 export { calibrationError, crossValidate, findTemperature, type Judged } from './calibrate';
 export { softmax } from './classifier';
-export { chooseOffer, sumFor, tryOffers, type Offer, type OfferRecord } from './offer';
+export {
+  chooseOffer,
+  evidenceOf,
+  LEAST_PAST,
+  sumFor,
+  tryOffers,
+  type Offer,
+  type OfferRecord,
+} from './offer';
 export {
   learn,
   LEAST_PHRASINGS,

@@ -46,13 +46,28 @@ export function tryOffers(judged: JudgedPhrasing[], sum: number): OfferRecord {
   };
 }
 
+/** From so many on, conversations tell more than what authors write. */
+export const LEAST_PAST = 100;
+
+/**
+ * What a sum is found by. Authors write phrasings that differ from each other, so each one left out is harder than what
+ * people say: by them alone, offers hold more than is wanted, and other words are asked for more often than needed.
+ * @param past conversations by their first words, judged by what was learned without them
+ */
+export const evidenceOf = (judged: JudgedPhrasing[], past: JudgedPhrasing[]): JudgedPhrasing[] =>
+  past.length < LEAST_PAST ? judged : past;
+
 /**
  * The sum that must be reached for offers to hold what was meant as often as is wanted: the least at which those over
- * phrasings that were not learned did (a conformal set: Angelopoulos and Bates, A gentle introduction to conformal
- * prediction, 2021). Sets gathered to the wanted sureness itself hold more than they claim, since the last one
- * gathered goes beyond it, and would ask where there is no need.
+ * words that were not learned did, with one more that did not (a conformal set: Angelopoulos and Bates, A gentle
+ * introduction to conformal prediction, 2021). Sets gathered to the wanted sureness itself hold more than they claim,
+ * since the last one gathered goes beyond it, and would ask where there is no need.
  */
 export function sumFor(judged: JudgedPhrasing[], wanted: number): number {
-  for (let sum = LEAST_SUM; sum < wanted; sum += STEP) if (tryOffers(judged, sum).held >= wanted) return sum;
+  for (let sum = LEAST_SUM; sum < wanted; sum += STEP) {
+    const { offered, held } = tryOffers(judged, sum);
+    const made = offered * judged.length;
+    if (held * made >= wanted * (made + 1)) return sum;
+  }
   return wanted;
 }

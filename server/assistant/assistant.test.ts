@@ -1,3 +1,5 @@
+import { nanoid } from 'nanoid';
+import { readLearned } from './learned';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import type { TalkView } from '../../contract/assistant';
 
@@ -60,15 +62,17 @@ test('a matter is confirmed, walked, and becomes a ticket with its answers and t
     (await rui!.call('GET', '/workshop/assistant')).body as {
       heard: { id: number; text: string; isRight: boolean }[];
     };
-  const [heard] = (await insight()).heard;
-  expect(heard).toMatchObject({ text: 'the kiosk is frozen, nobody can pay', isRight: true });
-  expect((await rui!.call('POST', `/workshop/heard/${heard!.id}`, { accept: true })).status).toBe(200);
-  expect((await insight()).heard).toEqual([]);
   // By its first words, it would be understood so again.
   expect(await insight()).toMatchObject({
     pastTalks: 1,
     choices: [{ past: { offered: 1, held: 1 } }, {}, {}, {}],
   });
+  const [heard] = (await insight()).heard;
+  expect(heard).toMatchObject({ text: 'the kiosk is frozen, nobody can pay', isRight: true });
+  expect((await rui!.call('POST', `/workshop/heard/${heard!.id}`, { accept: true })).status).toBe(200);
+  expect((await insight()).heard).toEqual([]);
+  // Known by heart, it says nothing more of what is not.
+  expect(await insight()).toMatchObject({ pastTalks: 0 });
 });
 
 test('when nothing fits, other words are asked for once, then passages, then the team that should have it', async () => {
@@ -296,4 +300,29 @@ test('whether an article was it in a conversation counts where articles are coun
   const { counts } = (await rui!.call('GET', `/knowledge/articles/${id}`)).body as { counts: object };
   // Of what one person says within a day, the later word stands.
   expect(counts).toMatchObject({ opened: 3, helped: 1, notHelped: 1, deflected: 1 });
+});
+
+test('how far offers go is found by past conversations, once there are a hundred', async () => {
+  const { talks, talkTurns } = app.listo.db.tables;
+  const [one] = await talks.find({});
+  const at = app.listo.clock.now();
+  const refuse = async (count: number): Promise<void> => {
+    for (let i = 0; i < count; i++) {
+      const talkId = nanoid(12);
+      await talks.insert({ ...one!, id: talkId, startedAt: at, endedAt: at, matterId: null });
+      const turn = { talkId, at, likely: null };
+      const said = { say: 'words' as const, text: 'a kiosk is frozen on payment' };
+      await talkTurns.insert({ ...turn, place: 0, isByPerson: true, said });
+      await talkTurns.insert({ ...turn, place: 1, isByPerson: false, said: { say: 'confirm' } });
+    }
+  };
+  const sumAt = async (wanted: number): Promise<number> => {
+    expect((await rui!.call('PUT', '/workshop/assistant/wanted', { wanted })).status).toBe(200);
+    return (await readLearned(app.listo, 'agents')).sum;
+  };
+  await refuse(50);
+  expect(await sumAt(0.94)).toBeLessThan(0.9);
+  await refuse(50);
+  // What is offered is seldom what was meant: it takes all the sureness that is wanted.
+  expect(await sumAt(0.95)).toBe(0.95);
 });

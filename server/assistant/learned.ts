@@ -1,10 +1,11 @@
 import { Worker } from 'node:worker_threads';
-import { sumFor, type Understanding } from '../../core/assistant';
+import { evidenceOf, sumFor, type Understanding } from '../../core/assistant';
 import type { Database } from '../database/database';
 import { readSynonyms } from '../knowledge/synonyms';
 import { toGroups, type SynonymSetting } from '../knowledge/library';
 import type { Listo } from '../listo';
 import type { MatterRow } from './model';
+import { judgePast } from './past';
 import type { ToLearn } from './worker';
 
 /** What is understood by whom: agents have matters of their own. */
@@ -14,8 +15,15 @@ export type Hearers = 'employees' | 'agents';
 export const WANTED_SETTING = 'wantedSureness';
 const USUALLY_WANTED = 0.9;
 const FRESH_MS = 1_000;
+/** Conversations go on: how far the offers may go is judged anew every so often. */
+const JUDGED_MS = 10 * 60_000;
 
-type Kept = { stamp: string; learned: Promise<Record<Hearers, Learned>>; readAt: number };
+type Kept = {
+  stamp: string;
+  learned: Promise<Record<Hearers, Learned>>;
+  readAt: number;
+  judgedAt: number;
+};
 const kept = new WeakMap<Database, Kept>();
 
 /** Learning takes long enough to hold up pages: it has a thread of its own. */
@@ -28,7 +36,19 @@ function learnInThread(task: ToLearn): Promise<Understanding> {
   });
 }
 
+async function findSum(listo: Listo, understanding: Understanding, wanted: number): Promise<number> {
+  return sumFor(evidenceOf(understanding.judged, await judgePast(listo, understanding)), wanted);
+}
+
+async function judgeAnew(listo: Listo, known: Kept): Promise<void> {
+  known.judgedAt = performance.now();
+  const { employees, agents } = await known.learned;
+  for (const learned of new Set([employees, agents]))
+    learned.sum = await findSum(listo, learned.understanding, learned.wanted);
+}
+
 async function learnAll(
+  listo: Listo,
   all: MatterRow[],
   words: SynonymSetting,
   wanted: number,
@@ -39,7 +59,7 @@ async function learnAll(
       matters: matters.map(({ id, phrasings }) => ({ id, phrasings })),
       synonyms,
     });
-    return { matters, understanding, wanted, sum: sumFor(understanding.judged, wanted) };
+    return { matters, understanding, wanted, sum: await findSum(listo, understanding, wanted) };
   };
   const forAll = all.filter(({ isForAgents }) => !isForAgents);
   const employees = learnFor(forAll);
@@ -61,11 +81,15 @@ export async function readLearned(listo: Listo, hearers: Hearers): Promise<Learn
   const now = `${stamp!.stamp} ${words.version} ${wanted}`;
   if (before?.stamp === now) {
     before.readAt = performance.now();
+    if (before.readAt - before.judgedAt > JUDGED_MS)
+      judgeAnew(listo, before).catch((error: unknown) =>
+        listo.log.error({ err: error }, 'conversations were not judged'),
+      );
     return (await before.learned)[hearers];
   }
   const matters = await tables.matters.find({ isOn: true }, { order: ['id'] });
-  const learned = learnAll(matters, words, wanted);
-  kept.set(listo.db, { stamp: now, learned, readAt: performance.now() });
+  const learned = learnAll(listo, matters, words, wanted);
+  kept.set(listo.db, { stamp: now, learned, readAt: performance.now(), judgedAt: performance.now() });
   learned.catch(() => kept.delete(listo.db));
   return (await learned)[hearers];
 }

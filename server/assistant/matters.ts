@@ -6,10 +6,10 @@ import {
   listDoubles,
   tryOffers,
   chooseOffer,
+  evidenceOf,
+  LEAST_PAST,
   sumFor,
   understand,
-  type JudgedPhrasing,
-  type Understanding,
 } from '../../core/assistant';
 import type { Language, LocalText } from '../../core/forms';
 import { change, type Actor } from '../http/change';
@@ -18,11 +18,10 @@ import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { forgetLearned, readLearned, WANTED_SETTING } from './learned';
+import { judgePast } from './past';
 
 const WANTED_CHOICES = [0.7, 0.8, 0.9, 0.95];
 const HEARD_SHOWN = 60;
-const PAST_TALKS = 200;
-const PAST_MS = 90 * 86_400_000;
 
 /** Leads and team administrators look after what the assistant can do. */
 export const mayTeach = ({ isAdministrator, teams }: SignedIn): boolean =>
@@ -106,30 +105,16 @@ export async function tryWords(listo: Listo, viewer: SignedIn, q: string, langua
   };
 }
 
-/** Past conversations that came to a matter, by their first words, as they would be understood now. */
-async function judgePast(
-  { db, clock }: Listo,
-  viewer: SignedIn,
-  understanding: Understanding,
-): Promise<JudgedPhrasing[]> {
-  const rows = await db.select<{ matterId: string; language: Language; words: string | null }>(
-    `SELECT t.matterId, t.language,
-       (SELECT JSON_VALUE(u.said, '$.text') FROM talk_turns u WHERE u.talkId = t.id AND u.isByPerson ORDER BY u.place LIMIT 1) AS words
-     FROM talks t WHERE t.matterId IS NOT NULL AND t.startedAt > :since
-       AND (t.confidentialTeamId IS NULL OR t.confidentialTeamId IN (:own)) ORDER BY t.startedAt DESC LIMIT ${PAST_TALKS}`,
-    { since: clock.now() - PAST_MS, own: [...viewer.teams.map(({ teamId }) => teamId), ''] },
-  );
-  return rows.flatMap(({ matterId, language, words }) =>
-    words ? [{ id: matterId, text: words, likely: understand(understanding, words, language) }] : [],
-  );
-}
-
 /** How sure it may be, where it errs, and what it heard. */
 export async function readInsight(listo: Listo, viewer: SignedIn) {
   requireTeacher(viewer);
   const { understanding, wanted, matters } = await readLearned(listo, 'agents');
   const { judged } = understanding;
-  const past = await judgePast(listo, viewer, understanding);
+  const own = viewer.teams.map(({ teamId }) => teamId);
+  const past = (await judgePast(listo, understanding)).filter(
+    ({ confidentialTeamId }) => confidentialTeamId === null || own.includes(confidentialTeamId),
+  );
+  const evidence = evidenceOf(judged, past);
   const nameOf = (id: string): string =>
     matters.find((matter) => matter.id === id)?.name[viewer.language] ?? id;
   const heard = await listo.db.tables.heard.find(
@@ -138,12 +123,12 @@ export async function readInsight(listo: Listo, viewer: SignedIn) {
   );
   return {
     wanted,
-    choices: WANTED_CHOICES.map((choice) => ({
-      wanted: choice,
-      ...tryOffers(judged, sumFor(judged, choice)),
-      past: tryOffers(past, sumFor(judged, choice)),
-    })),
+    choices: WANTED_CHOICES.map((choice) => {
+      const sum = sumFor(evidence, choice);
+      return { wanted: choice, ...tryOffers(judged, sum), past: tryOffers(past, sum) };
+    }),
     pastTalks: past.length,
+    leastTalks: LEAST_PAST,
     confusions: listConfusions(judged)
       .slice(0, 20)
       .map(({ id, takenForId, phrasings }) => ({

@@ -117,9 +117,12 @@ export const assistantEn = {
       left: 'It ends here.',
     },
     pastRow: { offered: 'past: answered', held: 'past: held it', single: 'past: confirmed one' },
-    pastHelp_one: 'On the right, to the first words of the last conversation that came to a matter.',
+    pastHelp_one: 'On the right, to the first words of the last conversation that was offered something.',
     pastHelp_other:
-      'On the right, to the first words of the last {{count}} conversations that came to a matter.',
+      'On the right, to the first words of the last {{count}} conversations that were offered something.',
+    goesByPhrasings:
+      'Until there are {{count}} conversations, how far offers go is found by the phrasings. They are harder to tell apart than what people say: other words are asked for more often than needed.',
+    goesByTalks: 'How far offers go is found by the conversations.',
     wantedRow: {
       wanted: 'wanted',
       offered: 'answered',

@@ -117,9 +117,12 @@ export const assistantPt = {
       left: 'Acaba aqui.',
     },
     pastRow: { offered: 'antes: respondidas', held: 'antes: certas', single: 'antes: só uma' },
-    pastHelp_one: 'À direita, às primeiras palavras da última conversa que chegou a um assunto.',
+    pastHelp_one: 'À direita, com as primeiras palavras da última conversa a que se propôs algo.',
     pastHelp_other:
-      'À direita, às primeiras palavras das últimas {{count}} conversas que chegaram a um assunto.',
+      'À direita, com as primeiras palavras das últimas {{count}} conversas a que se propôs algo.',
+    goesByPhrasings:
+      'Até haver {{count}} conversas, são as frases que dizem até onde vão as propostas. Distinguem-se pior do que aquilo que as pessoas dizem: pedem-se outras palavras mais vezes do que é preciso.',
+    goesByTalks: 'São as conversas que dizem até onde vão as propostas.',
     wantedRow: {
       wanted: 'desejada',
       offered: 'respondidas',

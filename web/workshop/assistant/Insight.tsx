@@ -36,7 +36,10 @@ export function Insight() {
         <h2>{t('assistant/workshop/wanted')}</h2>
         <p className={knowledge.quiet}>
           {t('assistant/workshop/wantedHelp')}
-          {data.pastTalks > 0 && ` ${t('assistant/workshop/pastHelp', { count: data.pastTalks })}`}
+          {data.pastTalks > 0 && ` ${t('assistant/workshop/pastHelp', { count: data.pastTalks })}`}{' '}
+          {data.pastTalks < data.leastTalks
+            ? t('assistant/workshop/goesByPhrasings', { count: data.leastTalks })
+            : t('assistant/workshop/goesByTalks')}
         </p>
         <table className={knowledge.rows} style={{ maxWidth: 720 }}>
           <thead>
