@@ -6,10 +6,11 @@ export type PassagePart = { text: string; isMarked: boolean };
 
 const MOST_LETTERS = 190;
 
-/** Sentences of a text, or pieces of those that are very long. */
+/** Sentences of a text; one that announces something goes with what it announces. */
 function listSentences(text: string): string[] {
   return text
-    .split(/(?<=[.!?…:])\s+|\n+/u)
+    .replace(/:\s*\n+/g, ': ')
+    .split(/(?<=[.!?…])\s+|\n+/u)
     .map((sentence) => sentence.trim())
     .filter((sentence) => sentence !== '');
 }

@@ -44,6 +44,7 @@ function findersOf(services: ServiceRow[]): Record<Language, Finder> {
         description: description[language],
         otherWords: otherWords[language],
       })),
+      language,
     );
   return Object.fromEntries(LANGUAGES.map((language) => [language, finderOf(language)])) as Record<
     Language,
