@@ -107,6 +107,7 @@ const searchQuery = z.object({
   q: z.string().max(20_000),
   service: idSchema.optional(),
   door: doorSchema.default('ask'),
+  most: z.coerce.number().int().min(1).max(30).default(5),
 });
 
 export const knowledgeEndpoints = {

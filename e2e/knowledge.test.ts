@@ -28,6 +28,16 @@ test('an answer is found while asking, read, and ends the matter without a ticke
   expect([await instead(), await tickets()]).toEqual([before + 1, written]);
 });
 
+test('all articles are there by where one is, found by words with slips, and narrowed to a team', async () => {
+  const page = await browser.open('tomas', '/ask/articles');
+  await see(page, 'At a gate or kiosk');
+  await type(page, 'Find among them', 'scaner not readin');
+  await see(page, /Onboard systems · Helped/);
+  await page.select('main select', 'network');
+  await see(page, 'No article fits that.');
+  expect(await listBarriersInBoth(page)).toEqual([]);
+});
+
 test('one that was not it says why, and leads on to asking', async () => {
   const page = await browser.open('tomas', '/ask/articles/kiosk-frozen-payment');
   await click(page, 'Not for me');

@@ -38,7 +38,7 @@ type Asked = {
   q: string;
   language: Language;
   accept(article: Published): boolean;
-  most?: number;
+  most?: number | undefined;
   /** What scores less than this much of the best one answers something else. */
   worth?: number;
 };
@@ -75,15 +75,14 @@ export async function findIn(
 export async function findArticles(
   listo: Listo,
   { id: personId, language }: Pick<SignedIn, 'id' | 'language'>,
-  { q, service }: { q: string; service?: string | undefined },
+  { q, service, most }: { q: string; service?: string | undefined; most?: number },
 ): Promise<FoundArticle[]> {
   const library = await readLibrary(listo);
   const isReader = await createReader(listo, personId);
   const rules = service === undefined ? null : await findService(listo, service);
   const wanted = rules ? rules.service.articleLabels : null;
   return findIn(listo, library, {
-    q,
-    language,
+    ...{ q, language, most },
     accept: (article) => isOffered(wanted, article.labels) && isReader(article),
   });
 }

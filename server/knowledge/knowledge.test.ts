@@ -187,6 +187,8 @@ test('a new article begins from how a ticket was solved, without saying who it w
   await tomas!.call('POST', `/tickets/${number}/messages`, {
     ...{ text: 'Tomás here, call me on 912 345 678', readBy: 'requester', links: [], fileIds: [] },
   });
+  const written = await publish({ title: words('The heron lamp'), body: words('Turn it.') });
+  expect((await rui!.call('POST', `/tickets/${number}/articles/${written}/share`)).status).toBe(200);
   const { body } = await rui!.call('GET', `/tickets/${number}/article-draft`);
   const draft = body as {
     title: { en: string; pt: string };
@@ -196,7 +198,7 @@ test('a new article begins from how a ticket was solved, without saying who it w
   const text = `${draft.body.en}${draft.body.pt}`;
   expect(draft).toMatchObject({ labels: ['gate-broken'], teamId: 'onboard', place: 'gate' });
   expect(text).toContain('The scanner reads nothing');
-  expect(text).not.toMatch(/Tomás|912/);
+  expect(text).not.toMatch(/Tomás|912|heron/);
   expect((await hanna!.call('GET', `/tickets/${number}/article-draft`)).status).toBe(200);
   expect((await bia!.call('POST', '/knowledge/articles', { ...scanner, title: words(' ') })).status).not.toBe(
     200,

@@ -52,6 +52,13 @@ export async function findForTicket(listo: Listo, viewer: SignedIn, number: numb
   };
 }
 
+/** An article as it is sent on a ticket: that it helped there is told from the address. */
+const addressIn = (articleId: string, number: number): string =>
+  `/ask/articles/${articleId}?ticket=${number}`;
+
+const isSharing = (text: string, number: number): boolean =>
+  text.includes('](/ask/articles/') && text.includes(`?ticket=${number})`);
+
 /** Sends an article as an answer, with the way to it; counted as shared. */
 export async function shareArticle(
   listo: Listo,
@@ -68,7 +75,7 @@ export async function shareArticle(
     const requester = (await listo.db.tables.people.findOne({ id: ticket.requesterId }, tx))!;
     const { language } = requester;
     const title = inLanguage(article.words.title, language);
-    const address = `/ask/articles/${articleId}?ticket=${number}`;
+    const address = addressIn(articleId, number);
     const text =
       language === 'pt'
         ? `Isto costuma resolver: [${title}](${address})\n\nDiga-nos no fim do artigo se era isso.`
@@ -127,7 +134,8 @@ export async function draftFromTicket(listo: Listo, viewer: SignedIn, number: nu
     (value): value is string => typeof value === 'string' && value.length > 20,
   );
   const theirs = messages.filter(({ isByTeam }) => !isByTeam).map(({ text }) => text);
-  const ours = messages.filter(({ isByTeam }) => isByTeam).map(({ text }) => text);
+  // What is written already is not written once more.
+  const ours = messages.flatMap(({ isByTeam, text }) => (isByTeam && !isSharing(text, number) ? [text] : []));
   const part = (heading: string, lines: string[], list = ''): string =>
     lines.length === 0
       ? ''

@@ -100,6 +100,7 @@ export function ArticleEditor({ place, fresh, article }: Props) {
   const problems = useProblems()(save.error);
   const shown = useDeferredValue(draft.body[language]);
   const isChanged = JSON.stringify(draft) !== JSON.stringify(article ? bodyOf(article) : fresh);
+  const hasWords = [draft.title, draft.body].some(({ en, pt }) => `${en}${pt}`.trim() !== '');
   const mine = teams.filter(
     ({ id }) => me.isAdministrator || me.teams.some(({ teamId }) => teamId === id) || id === draft.teamId,
   );
@@ -195,7 +196,7 @@ export function ArticleEditor({ place, fresh, article }: Props) {
           onChange={(value) => setLanguage(value)}
         />
         {!isFixed && (
-          <Button type="submit" loading={save.isPending} disabled={!isChanged}>
+          <Button type="submit" loading={save.isPending} disabled={article ? !isChanged : !hasWords}>
             {t('knowledge/save')}
           </Button>
         )}

@@ -9,24 +9,39 @@ import { api } from '../api/endpoints';
 const SETTLED_MS = 1_500;
 const LEAST_LETTERS = 3;
 
-const isQuestion = (q: string): boolean => q.trim().length >= LEAST_LETTERS;
+export const isQuestion = (q: string): boolean => q.trim().length >= LEAST_LETTERS;
+
+/** Those that a service offers, and how many. */
+type Among = { service?: string; most?: number };
+
+/** So many of those shown are told. */
+const MOST_TOLD = 10;
 
 /** Articles for the words typed so far. */
-export const useArticleSearch = (q: string, door: KnowledgeDoor, service?: string) =>
+export const useArticleSearch = (q: string, door: KnowledgeDoor, { service, most }: Among = {}) =>
   useQuery({
-    queryKey: ['articleSearch', q, service ?? null],
+    queryKey: ['articleSearch', q, service ?? null, most ?? null],
     enabled: isQuestion(q),
     placeholderData: keepPreviousData,
     staleTime: 60_000,
     queryFn: ({ signal }) =>
-      call(api.knowledge.search, { query: { q, door, ...(service && { service }) }, signal }),
+      call(api.knowledge.search, {
+        query: { q, door, ...(service && { service }), ...(most && { most }) },
+        signal,
+      }),
   });
 
 /** The same where an answer is looked for: what was asked is told once it is no longer being typed. */
-export function useFoundArticles(q: string, door: KnowledgeDoor, service?: string) {
+export function useFoundArticles(q: string, door: KnowledgeDoor, among: Among = {}) {
+  const { service } = among;
   const isWanted = isQuestion(q);
-  const found = useArticleSearch(q, door, service);
-  const ids = found.isPlaceholderData ? undefined : found.data?.map(({ id }) => id).join();
+  const found = useArticleSearch(q, door, among);
+  const ids = found.isPlaceholderData
+    ? undefined
+    : found.data
+        ?.slice(0, MOST_TOLD)
+        .map(({ id }) => id)
+        .join();
   useEffect(() => {
     if (!isWanted || ids === undefined) return;
     const timer = setTimeout(

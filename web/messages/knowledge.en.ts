@@ -135,6 +135,8 @@ export const knowledgeEn = {
   nothingSaid: 'Noted: there is nothing on this',
   browse: 'All articles',
   browseFind: 'Find among them',
+  writtenBy: 'Written by',
+  anyTeam: 'All teams',
   signInFirst: 'Sign in for more',
   openGone: 'There is no such article, or it is not for everyone.',
 };

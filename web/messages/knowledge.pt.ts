@@ -135,6 +135,8 @@ export const knowledgePt = {
   nothingSaid: 'Anotado: não há nada sobre isto',
   browse: 'Todos os artigos',
   browseFind: 'Procurar entre eles',
+  writtenBy: 'Escritos por',
+  anyTeam: 'Todas as equipas',
   signInFirst: 'Entre para mais',
   openGone: 'Não há tal artigo, ou não é para todos.',
 };

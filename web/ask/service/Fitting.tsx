@@ -34,7 +34,8 @@ export function Fitting({
   const { t } = useWords();
   const navigate = useNavigate();
   const [opened, setOpened] = useState<string | null>(null);
-  const found = useFoundArticles(useDeferredValue(words.trim()), 'form', serviceId)?.slice(0, SHOWN) ?? [];
+  const found =
+    useFoundArticles(useDeferredValue(words.trim()), 'form', { service: serviceId })?.slice(0, SHOWN) ?? [];
   if (found.length === 0) return null;
   return (
     <aside className={classes.fitting} aria-label={t('knowledge/fits')}>
