@@ -34,10 +34,13 @@ function weigh(questions: Question[], language: Language): Weighed[] {
     ),
   ]);
   const having = new Map<string, number>();
-  for (const stems of lists) for (const stem of stems) having.set(stem, (having.get(stem) ?? 0) + 1);
+  // What is asked again and again is not common for that.
+  const different = new Map(lists.map((stems) => [stems.join(' '), stems]));
+  for (const stems of different.values())
+    for (const stem of stems) having.set(stem, (having.get(stem) ?? 0) + 1);
   return questions.map((question, i) => {
     const stems = new Map(
-      lists[i]!.map((stem) => [stem, Math.log(1 + questions.length / having.get(stem)!)] as const),
+      lists[i]!.map((stem) => [stem, Math.log(1 + different.size / having.get(stem)!)] as const),
     );
     const length = Math.sqrt([...stems.values()].reduce((sum, weight) => sum + weight * weight, 0));
     return { question, stems, length };

@@ -27,12 +27,16 @@ const LEAST_OPENED = 5;
 
 /**
  * Those that are opened much and help little, the worst first: by the most that they can be said to help, times how
- * many it concerns.
+ * many it concerns. One that may help as much as all do together is not among them.
  */
 export function rankByNeed<T extends Fared>(articles: T[]): T[] {
   const needOf = ({ opened, helped, notHelped }: Fared): number =>
     opened * (1 - wilsonUpper(helped, helped + notHelped));
+  const helped = articles.reduce((sum, each) => sum + each.helped, 0);
+  const judged = articles.reduce((sum, each) => sum + each.helped + each.notHelped, 0);
+  const isLess = (each: Fared): boolean =>
+    wilsonUpper(each.helped, each.helped + each.notHelped) * judged < helped;
   return articles
-    .filter((each) => each.opened >= LEAST_OPENED && needOf(each) > 0)
+    .filter((each) => each.opened >= LEAST_OPENED && isLess(each))
     .sort((one, other) => needOf(other) - needOf(one));
 }

@@ -92,7 +92,8 @@ export const knowledgeEn = {
   byWeek: 'By week',
   byService: 'By service',
   needy: 'Opened much, of little help',
-  needyHelp: 'By the most that they can be said to help (95 %), times how often they are opened.',
+  needyHelp:
+    'Those that surely help less than articles usually do: by the most that they can be said to help (95 %), times how often they are opened.',
   needyLine: 'helped {{helped}} of {{judged}}, opened {{opened}} times',
   nothingNeedy: 'No article stands out.',
   due: 'Due for a review',

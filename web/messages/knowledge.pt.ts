@@ -92,7 +92,8 @@ export const knowledgePt = {
   byWeek: 'Por semana',
   byService: 'Por serviço',
   needy: 'Muito abertos, de pouca ajuda',
-  needyHelp: 'Pelo máximo que se pode dizer que ajudam (95 %), vezes quantas vezes são abertos.',
+  needyHelp:
+    'Os que ajudam de certeza menos do que é habitual: pelo máximo que se pode dizer que ajudam (95 %), vezes quantas são abertos.',
   needyLine: 'ajudou {{helped}} de {{judged}}, aberto {{opened}} vezes',
   nothingNeedy: 'Nenhum artigo sobressai.',
   due: 'Por rever',
