@@ -128,6 +128,23 @@ test('passwords and card numbers are masked; other numbers stay', () => {
     text: 'my password is •••• card ••••, ticket 13346',
     isMasked: true,
   });
+  for (const [said, masked] of [
+    ['a password e Andorinha77', 'a password e ••••'],
+    ['a palavra-passe é andorinha', 'a palavra-passe é ••••'],
+    ['Password: Tern!', 'Password: ••••'],
+    ['my pin 4711', 'my pin ••••'],
+    ['password was swordfish and now it is not', 'password was •••• and now it is not'],
+  ] as const)
+    expect(maskSecrets(said).text).toBe(masked);
+  for (const said of [
+    'my password is wrong.',
+    'password is not accepted',
+    'a palavra-passe e o telefone',
+    'a senha está expirada',
+    'new password for kiosk 3',
+    'Password: forgotten',
+  ])
+    expect(maskSecrets(said)).toEqual({ text: said, isMasked: false });
 });
 
 const t = (text: string) => ({ en: text, pt: text });

@@ -142,7 +142,7 @@ export const assistantEn = {
     accept: 'Take over',
     refuse: 'Leave it',
     noHeard: 'Nothing new was heard.',
-    talks: 'Conversations',
+    talks: 'conversations',
     understoodCount: 'understood',
     alone: 'finished without a person',
     handedOver: 'handed over',

@@ -142,7 +142,7 @@ export const assistantPt = {
     accept: 'Aceitar',
     refuse: 'Deixar',
     noHeard: 'Nada de novo foi ouvido.',
-    talks: 'Conversas',
+    talks: 'conversas',
     understoodCount: 'percebidas',
     alone: 'acabadas sem uma pessoa',
     handedOver: 'passadas a alguém',

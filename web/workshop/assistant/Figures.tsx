@@ -1,4 +1,3 @@
-import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { TalkView } from '../../../contract/assistant';
@@ -103,9 +102,9 @@ export function Figures() {
   const share = (part: number, all: number): string =>
     all === 0 ? '–' : `${Math.round((100 * part) / all)} %`;
   const open = (count: number, next: Behind) => (
-    <Button size="compact-sm" variant="subtle" onClick={() => setBehind(next)}>
+    <button type="button" className={classes.number} onClick={() => setBehind(next)}>
       {count}
-    </Button>
+    </button>
   );
   return (
     <div>

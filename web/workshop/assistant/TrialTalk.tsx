@@ -158,6 +158,7 @@ export function TrialTalk({
         >
           <TextInput
             size="xs"
+            mt="xs"
             aria-label={t('assistant/writeHere')}
             placeholder={t('assistant/writeHere')}
             value={words}
