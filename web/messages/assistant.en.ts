@@ -18,11 +18,13 @@ export const assistantEn = {
   glad: 'Good. Nobody else has to do anything.',
   toldMasked: 'That looked like a password or a card number. I did not keep it; please never send one.',
   article: 'This usually helps:',
+  articleMay: 'This may help:',
   articleHelped: 'This helped {{helped}} of {{judged}} people:',
   formLine: 'This is asked for with a form. What I know is filled in.',
   openForm: 'Open the form',
   stateNone: 'You have no open ticket on this.',
   stateLine: 'This is how yours stand:',
+  openTicket: 'Open it',
   ticket: 'It is written down as {{number}}. You hear from them there.',
   handedOver: 'A person takes over: {{number}}, with all that was said.',
   confidential:

@@ -18,11 +18,13 @@ export const assistantPt = {
   glad: 'Ótimo. Mais ninguém tem de fazer nada.',
   toldMasked: 'Isso parecia uma palavra-passe ou um número de cartão. Não o guardei; nunca envie nenhum.',
   article: 'Isto costuma ajudar:',
+  articleMay: 'Isto pode ajudar:',
   articleHelped: 'Isto ajudou {{helped}} de {{judged}} pessoas:',
   formLine: 'Isto pede-se com um formulário. O que sei está preenchido.',
   openForm: 'Abrir o formulário',
   stateNone: 'Não tem nenhum pedido aberto sobre isto.',
   stateLine: 'É assim que estão os seus:',
+  openTicket: 'Abrir',
   ticket: 'Ficou escrito como {{number}}. Lá terá notícias.',
   handedOver: 'Uma pessoa continua: {{number}}, com tudo o que foi dito.',
   confidential:

@@ -114,7 +114,9 @@ function Said({ turn, words, onInput }: Props) {
         <>
           <p>
             {article && article.judged > 0
-              ? t('assistant/articleHelped', { helped: article.helped, judged: article.judged })
+              ? article.helped * 2 < article.judged
+                ? t('assistant/articleMay')
+                : t('assistant/articleHelped', { helped: article.helped, judged: article.judged })
               : t('assistant/article')}
           </p>
           <div className={classes.article}>
@@ -194,7 +196,9 @@ function Said({ turn, words, onInput }: Props) {
       return (
         <p>
           {turn.words ?? t(turn.isHandOver ? 'assistant/handedOver' : 'assistant/ticket', { number })}{' '}
-          <Link to={`/ask/tickets/${number}`}>#{number}</Link>
+          <Link to={`/ask/tickets/${number}`}>
+            {turn.words ? `#${number}` : t('assistant/openTicket')}
+          </Link>
         </p>
       );
     case 'followUp':
