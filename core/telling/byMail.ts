@@ -5,7 +5,6 @@ import type { Reader, ToldEvent } from './telling';
  * application; approvers by a mail that can be answered.
  */
 const BY_MAIL: Partial<Record<ToldEvent, readonly Reader[]>> = {
-  sent: ['approver'],
   raisedFor: ['requester'],
   answered: ['requester', 'alsoTold'],
   held: ['requester', 'alsoTold'],

@@ -39,10 +39,11 @@ export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
 /**
  * Who is told what: the whole of it. `team` stands for everyone in the team as long as nobody holds the ticket;
- * once someone does, the assignee is told instead. `sent` reaches the team only if no approval is awaited.
+ * once someone does, the assignee is told instead. `sent` reaches the team only if no approval is awaited; whoever
+ * decides is told by being `asked`, once for each approval.
  */
 export const TELLING: Record<ToldEvent, readonly Reader[]> = {
-  sent: ['team', 'approver'],
+  sent: ['team'],
   raisedFor: ['requester'],
   taken: ['requester'],
   answered: ['requester', 'alsoTold', 'assignee', 'team'],

@@ -57,7 +57,7 @@ export async function openApproval(
       audience: 'requester',
       // The approval opens once, however many are asked.
       changes: i === 0 ? openingOf(ticket) : {},
-      data: { approvalId, personId: by, reason, isLater: now > ticket.createdAt },
+      data: { approvalId, personId: by, reason },
     })),
     tx,
   );

@@ -75,7 +75,7 @@ export async function passOn(
     data: {
       ...{ approvalId: approval.id, askId: ask.id, fromId: ask.askedId },
       // Where the place goes, nobody is told anew.
-      ...(!goes && { personId: next.by, isLater: true }),
+      ...(!goes && { personId: next.by }),
     },
   });
   if (goes) return settleWithout(listo, tx, approval, via);

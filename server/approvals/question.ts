@@ -59,7 +59,7 @@ export async function answerQuestions(listo: Listo, tx: Transaction, ticket: Tic
     await append(listo, tx, {
       ...{ actorId: null, via: 'rule', type: 'questionAnswered', ticketNumber: ticket.number },
       ...{ work: `approval:${approvalId}`, audience: 'requester' },
-      data: { approvalId, askId: id, personId: askedId, isLater: true },
+      data: { approvalId, askId: id, personId: askedId },
     });
   }
 }

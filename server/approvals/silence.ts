@@ -14,7 +14,7 @@ async function remind(listo: Listo, tx: Transaction, silent: Asking): Promise<vo
   await append(listo, tx, {
     ...{ actorId: null, via: 'timer', type: 'askReminded', ticketNumber: approval.ticketNumber },
     ...{ work: `approval:${approval.id}`, audience: 'requester' },
-    data: { approvalId: approval.id, askId: ask.id, personId: ask.askedId, isLater: true },
+    data: { approvalId: approval.id, askId: ask.id, personId: ask.askedId },
   });
   if (reminders < (approval.silence!.most ?? Infinity))
     await listenFor(listo, tx, ticket, { id: ask.id, silence: approval.silence, silentSince });

@@ -90,6 +90,12 @@ test('the mail that asks has what is needed to decide, and a yes above its text 
     via: 'mail',
     actor: { id: 'ana' },
   });
+  // Ana was asked once, on the page as by mail.
+  const tellings = await tables().notifications.find({ ticketNumber: number, personId: 'ana' });
+  expect(tellings.filter(({ relation }) => relation === 'approver').map(({ event }) => event)).toEqual([
+    'asked',
+  ]);
+  expect(await mailsOf('ana', new RegExp(`\\[${number}\\] Please decide`))).toHaveLength(1);
   // Tomás reads by mail what was decided.
   await until(
     () => mailsOf('tomas', new RegExp(`\\[${number}\\]`)),

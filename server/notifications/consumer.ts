@@ -47,8 +47,8 @@ const EVENTS: Record<string, ToldEvent> = {
 
 function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[] {
   const event = EVENTS[type];
-  // Those who are asked as it is sent read of it so.
-  if (!event || (event === 'asked' && data.isLater !== true)) return [];
+  // Where a place to decide goes, nobody is asked.
+  if (!event || (event === 'asked' && data.personId === undefined)) return [];
   if (Array.isArray(data.mentioned)) return ['mentioned', event];
   return event === 'sent' && ticket.raisedById !== null ? ['raisedFor', 'sent'] : [event];
 }

@@ -66,7 +66,7 @@ test('asked, granted, taken, answered, held, answered, done, confirmed', async (
   expect(await read(tomas!, number)).toMatchObject({ state: 'held', heldFor: 'approval' });
   await until(
     () => told(ana!, number),
-    (events) => events.includes('sent'),
+    (events) => events.includes('asked'),
   );
   expect(await worklist(rui!, 'upcoming')).toContain(number);
   expect(await worklist(rui!, 'nextUp')).not.toContain(number);

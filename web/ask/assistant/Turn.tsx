@@ -196,9 +196,7 @@ function Said({ turn, words, onInput }: Props) {
       return (
         <p>
           {turn.words ?? t(turn.isHandOver ? 'assistant/handedOver' : 'assistant/ticket', { number })}{' '}
-          <Link to={`/ask/tickets/${number}`}>
-            {turn.words ? `#${number}` : t('assistant/openTicket')}
-          </Link>
+          <Link to={`/ask/tickets/${number}`}>{turn.words ? `#${number}` : t('assistant/openTicket')}</Link>
         </p>
       );
     case 'followUp':
