@@ -15,6 +15,7 @@ import {
   proceed,
   softmax,
   sumFor,
+  titleOf,
   tryOffers,
   understand,
   type Input,
@@ -196,6 +197,13 @@ test('when nothing fits: other words once, then passages, then who should have i
   });
   // What was refused is not offered again.
   expect(sayOf(confirm, { kind: 'none' }, confirm)).toEqual({ say: 'passages' });
+});
+
+test('its ticket is called by what the matter was understood by; without one, by what was said first', () => {
+  const asked: Input = { kind: 'words', text: 'it does not work', offer: { kind: 'reword', ids: [] } };
+  const second = proceed(proceed(NEW_TALK, asked, matterOf).talk, confirm, matterOf).talk;
+  expect(titleOf(second)).toBe('it does not work');
+  expect(titleOf(proceed(second, { kind: 'pick', id: 'kiosk' }, matterOf).talk)).toBe('kiosk');
 });
 
 test('no conversation goes round in circles, and a person can be had at any moment', () => {

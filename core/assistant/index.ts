@@ -18,10 +18,12 @@ export {
   type Likely,
   type Understanding,
 } from './understand';
+export { SPOKEN, type Spoken } from './spoken';
 export { isCardNumber, maskSecrets } from './mask';
 export {
   NEW_TALK,
   proceed,
+  titleOf,
   type Input,
   type Matter,
   type MatterStep,

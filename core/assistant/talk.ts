@@ -43,6 +43,12 @@ export const NEW_TALK: Talk = {
   ...{ matterId: null, step: 0, fields: {}, outcome: null },
 };
 
+/**
+ * What a ticket of it is called: what a matter was understood by, which was said last; else what was said first.
+ */
+export const titleOf = ({ said, matterId }: Talk): string | undefined =>
+  matterId === null ? said[0] : said.at(-1);
+
 /** What the assistant says or does next; the words for it are found where they are shown. */
 export type Turn =
   | { say: 'confirm' | 'choose'; matterIds: string[] }

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { readLearned } from './learned';
+import { SPOKEN } from '../../core/assistant';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import type { TalkView } from '../../contract/assistant';
 
@@ -85,6 +86,11 @@ test('when nothing fits, other words are asked for once, then passages, then the
   talk = await say(tomas!, talk, { kind: 'team', id: 'onboard' });
   const [ticket] = await app.listo.db.tables.tickets.find({ number: last(talk).number! });
   expect(ticket).toMatchObject({ teamId: 'onboard', serviceId: 'other', title: 'zzz qqq' });
+  const [message] = await app.listo.db.tables.messages.find({ ticketNumber: ticket!.number });
+  const lines = message!.text.split('\n');
+  expect(lines.slice(0, 3)).toEqual(['› zzz qqq', `— ${SPOKEN.en.reword}`, '› blorb flim']);
+  expect(lines).toContain(`› ${SPOKEN.en.none}`);
+  expect(lines.at(-1)).toMatch(/^› Onboard systems/);
 });
 
 test('a person can be had at any moment, and secrets are masked', async () => {

@@ -6,6 +6,7 @@ import {
   maskSecrets,
   NEW_TALK,
   proceed,
+  titleOf,
   understand,
   type Input,
   type Likely,
@@ -29,6 +30,7 @@ import { readLearned, type Hearers, type Learned } from './learned';
 import type { Said, TalkRow, TalkTurnRow } from './model';
 import { showConfidential, showTurn } from './show';
 import { listenToTalk } from './silence';
+import { transcriptOf } from './transcript';
 import { viewTalk } from './view';
 import { greet, readOwnWords, withOwnWords } from './words';
 
@@ -110,15 +112,6 @@ async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: T
     default:
       return { say: input.kind };
   }
-}
-
-/** The person's words and what was answered, as one text for those who take over. */
-function transcriptOf(turns: { isByPerson: boolean; said: Said }[]): string {
-  return turns
-    .flatMap(({ isByPerson, said }) =>
-      said.text && said.say !== 'greeting' ? [`${isByPerson ? '›' : '—'} ${said.text}`] : [],
-    )
-    .join('\n');
 }
 
 /** Words that were confirmed, or refused, are kept for the author to take over. */
@@ -336,8 +329,8 @@ async function makeTicket(
 ): Promise<void> {
   const { tables } = listo.db;
   const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
-  const text = transcriptOf([...turns, { isByPerson: true, said: own }]);
-  const title = (talk.said[0] ?? text).slice(0, TITLE_LIMIT) || '…';
+  const text = transcriptOf([...turns, { isByPerson: true, said: own }], row.language);
+  const title = (titleOf(talk) ?? text).slice(0, TITLE_LIMIT) || '…';
   await createTicket(
     listo,
     viewer,

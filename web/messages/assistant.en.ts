@@ -1,3 +1,5 @@
+import { SPOKEN } from '../../core/assistant/spoken';
+
 /** Words of the assistant: in Ask, and where it is taught. */
 export const assistantEn = {
   title: 'Ask the assistant',
@@ -10,7 +12,7 @@ export const assistantEn = {
   yes: 'Yes, that is it',
   neither: 'None of these',
   straight: 'Straight to a ticket',
-  reword: 'I did not understand that. Could you say it in other words?',
+  reword: SPOKEN.en.reword,
   passages: 'This is what is written on it:',
   noPassages: 'Nothing is written on it that I could find.',
   teams: 'Who should have this? They get all that you said.',
@@ -30,10 +32,10 @@ export const assistantEn = {
   confidential:
     'What you say now is kept by {{team}} for two years and read by nobody else: not your manager, not other teams.',
   said: {
-    yes: 'That was it',
-    no: 'Not for me',
-    none: 'None of these',
-    person: 'To a person, please',
+    yes: SPOKEN.en.yes,
+    no: SPOKEN.en.no,
+    none: SPOKEN.en.none,
+    person: SPOKEN.en.person,
   },
   understood: 'What I have understood',
   matter: 'Matter',

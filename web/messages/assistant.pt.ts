@@ -1,3 +1,5 @@
+import { SPOKEN } from '../../core/assistant/spoken';
+
 /** Palavras do assistente: em Pedir, e onde é ensinado. */
 export const assistantPt = {
   title: 'Perguntar ao assistente',
@@ -10,7 +12,7 @@ export const assistantPt = {
   yes: 'Sim, é isso',
   neither: 'Nenhum destes',
   straight: 'Direto a um pedido',
-  reword: 'Não percebi. Pode dizer por outras palavras?',
+  reword: SPOKEN.pt.reword,
   passages: 'Isto é o que está escrito sobre isso:',
   noPassages: 'Não encontrei nada escrito sobre isso.',
   teams: 'Quem deve ficar com isto? Recebem tudo o que disse.',
@@ -30,10 +32,10 @@ export const assistantPt = {
   confidential:
     'O que disser agora fica com {{team}} durante dois anos e mais ninguém lê: nem a chefia, nem outras equipas.',
   said: {
-    yes: 'Era isso',
-    no: 'Não é para mim',
-    none: 'Nenhum destes',
-    person: 'Uma pessoa, por favor',
+    yes: SPOKEN.pt.yes,
+    no: SPOKEN.pt.no,
+    none: SPOKEN.pt.none,
+    person: SPOKEN.pt.person,
   },
   understood: 'O que percebi',
   matter: 'Assunto',
