@@ -1,13 +1,18 @@
 import { spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { Agent, get, type IncomingMessage } from 'node:http';
+import { text } from 'node:stream/consumers';
 import mariadb from 'mariadb';
 import puppeteer, { type Page } from 'puppeteer-core';
 import type { Listo } from '../server/listo';
 import { prepareDemo } from './prepare';
-import { p95, report } from './report';
+import { median, p95, report } from './report';
 import { seedTickets } from './seed';
-import { signIn, startServer } from './server';
+import { signIn, startServer, untilQuiet } from './server';
 
 const ENTRIES = 200;
+/** A server that runs has been asked before: so many rounds are for its compiler. */
+const WARMING = 200;
 const ROUNDS = 200;
 const ROWS = 10_000;
 const TICKETS = 20_000;
@@ -51,28 +56,37 @@ async function fillThread(listo: Listo): Promise<number> {
   return number;
 }
 
+/** An answer through HTTP, asked as barely as the driver asks: what a client adds is not the server's. */
+async function ask(address: string, cookie: string, agent: Agent): Promise<string> {
+  const request = get(address, { agent, headers: { Cookie: cookie } });
+  const [answer] = (await once(request, 'response')) as [IncomingMessage];
+  return text(answer);
+}
+
 /** Opening a ticket on whose thread much was said, beside reading its row by its key over the bare driver. */
 async function benchTicket(listo: Listo, url: string, cookie: string): Promise<void> {
   const number = await fillThread(listo);
   const connection = await mariadb.createConnection(listo.config.DATABASE_URL.replace(/^mysql/, 'mariadb'));
   const bare: number[] = [];
-  const http: number[] = [];
-  for (let i = 0; i < ROUNDS; i++) {
+  const opened: number[] = [];
+  const agent = new Agent({ keepAlive: true });
+  for (let i = 0; i < WARMING + ROUNDS; i++) {
     let start = performance.now();
     await connection.query('SELECT * FROM tickets WHERE number = ?', [number]);
     bare.push(performance.now() - start);
     start = performance.now();
-    const response = await fetch(`${url}/api/v1/tickets/${number}`, { headers: { Cookie: cookie } });
-    const { entries } = (await response.json()) as { entries: unknown[] };
-    http.push(performance.now() - start);
+    const page = await ask(`${url}/api/v1/tickets/${number}`, cookie, agent);
+    opened.push(performance.now() - start);
+    const { entries } = JSON.parse(page) as { entries: unknown[] };
     if (entries.length < ENTRIES) throw new Error('the thread is not all there');
   }
+  agent.destroy();
   await connection.end();
-  const [ours, least] = [p95(http.slice(20)), p95(bare.slice(20))];
+  const [ours, least] = [p95(opened.slice(WARMING)), p95(bare.slice(WARMING))];
   report(
     `a ticket with ${ENTRIES} entries: p95`,
     `${(ours / least).toFixed(1)} ×`,
-    `a read by key (${ours.toFixed(1)} against ${least.toFixed(2)} ms; wanted: under 10)`,
+    `a read by key (${ours.toFixed(1)} against ${least.toFixed(2)} ms; wanted: under 10); by the middle ${(median(opened.slice(WARMING)) / median(bare.slice(WARMING))).toFixed(1)} ×`,
   );
 }
 
@@ -165,6 +179,7 @@ export async function benchPage(): Promise<void> {
   await seedTickets(listo, TICKETS);
   const server = await startServer({ withPages: true });
   const cookie = await signIn(server.url, 'rui');
+  await untilQuiet(listo);
   await benchTicket(listo, server.url, cookie);
   await benchScroll(server.url, cookie);
   await server.stop();

@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import { setTimeout } from 'node:timers/promises';
+import type { Listo } from '../server/listo';
 
 export type BenchServer = { url: string; port: number; stop(): Promise<void>; kill(): Promise<void> };
 
@@ -24,6 +26,23 @@ export function startServer({ withPages = false } = {}): Promise<BenchServer> {
       resolve({ url, port, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') });
     }),
   );
+}
+
+/** What a server does by itself all the time asks the database less often than this, in a second. */
+const QUIET = 100;
+const MOST_QUIET_WAITS = 60;
+
+/** Waits until a server has caught up: with the demo come mails to send and rooms to write to. */
+export async function untilQuiet({ db }: Listo): Promise<void> {
+  const count = async (): Promise<number> => {
+    const [row] = await db.select<{ Value: string }>("SHOW GLOBAL STATUS LIKE 'Questions'");
+    return Number(row!.Value);
+  };
+  for (let i = 0, quiet = 0; i < MOST_QUIET_WAITS && quiet < 3; i++) {
+    const before = await count();
+    await setTimeout(1_000);
+    quiet = (await count()) - before < QUIET ? quiet + 1 : 0;
+  }
 }
 
 /** Signs in as a demo person. @returns the session's cookie */

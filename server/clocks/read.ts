@@ -45,8 +45,10 @@ export async function readClocks(
 ): Promise<Map<number, Clock[]>> {
   const byNumber = new Map<number, Clock[]>(numbers.map((number) => [number, []]));
   if (numbers.length === 0) return byNumber;
-  const targets = await listTargets(listo);
-  const rows = await listo.db.tables.clocks.find({ ticketNumber: numbers });
+  const [targets, rows] = await Promise.all([
+    listTargets(listo),
+    listo.db.tables.clocks.find({ ticketNumber: numbers }),
+  ]);
   for (const target of targets)
     for (const row of rows)
       if (

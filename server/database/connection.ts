@@ -17,6 +17,9 @@ export function connect(databaseUrl: string): Sequelize {
     pool: { max: 12, min: 0, idle: 30_000, acquire: 8_000 },
     dialectOptions: {
       connectTimeout: 3_000,
+      // No column holds what Sequelize would read in its own way (instants are numbers); asking it for each value
+      // costs a third of reading them.
+      typeCast: undefined,
       initSql: [
         'SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED',
         'SET SESSION innodb_lock_wait_timeout = 10',

@@ -1,4 +1,6 @@
-import type { Entry } from '../../contract/tickets';
+import type { Entry, Ticket } from '../../contract/tickets';
+import type { FileRow } from '../files/model';
+import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { MessageRow } from './model';
@@ -8,21 +10,51 @@ const ENTRY = ['id', 'at', 'type', 'actorId', 'via', 'audience', 'changes', 'dat
 const MESSAGE = ['id', 'text', 'format', 'readBy', 'isByTeam', 'links'];
 const FILE = ['id', 'name', 'type', 'size', 'messageId'];
 
-/** What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it. */
-export async function readEntries(listo: Listo, number: number, isTeamSide: boolean): Promise<Entry[]> {
-  const { tables } = listo.db;
-  // What goes on here as the same matter brought its thread along, for the team: one requester's words are not another's.
-  const below = !isTeamSide
-    ? []
-    : await tables.tickets.find({ underNumber: number, underAs: 'same' }, { attributes: ['number'] });
-  const numbers = [number, ...below.map((ticket) => ticket.number)];
+type SentFile = Ticket['files'][number];
+type Said = { entries: JournalRow[]; messages: MessageRow[]; files: FileRow[] };
+
+/** What was said and done on tickets, in order. */
+async function readSaid({ db }: Listo, numbers: number[], isTeamSide: boolean): Promise<Said> {
+  const ticketNumber = numbers;
   const audience = isTeamSide ? {} : { audience: 'requester' as const };
   const readBy = isTeamSide ? {} : { readBy: 'requester' as const };
   const [entries, messages, files] = await Promise.all([
-    tables.journal.find({ ticketNumber: numbers, ...audience }, { order: ['id'], attributes: ENTRY }),
-    tables.messages.find({ ticketNumber: numbers, ...readBy }, { attributes: MESSAGE }),
-    tables.files.find({ ticketNumber: numbers }, { attributes: FILE }),
+    db.tables.journal.find({ ticketNumber, ...audience }, { order: ['id'], attributes: ENTRY }),
+    db.tables.messages.find({ ticketNumber, ...readBy }, { attributes: MESSAGE }),
+    db.tables.files.find({ ticketNumber }, { attributes: FILE }),
   ]);
+  return { entries, messages, files };
+}
+
+const asFile = ({ id, name, type, size }: FileRow): SentFile => ({ id, name, type, size });
+
+/**
+ * What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it; and the
+ * files that belong to none of them.
+ */
+export async function readEntries(
+  listo: Listo,
+  number: number,
+  isTeamSide: boolean,
+): Promise<{ entries: Entry[]; files: SentFile[] }> {
+  // What goes on here as the same matter brought its thread along, for the team: one requester's words are not another's.
+  const [own, below] = await Promise.all([
+    readSaid(listo, [number], isTeamSide),
+    isTeamSide
+      ? listo.db.tables.tickets.find({ underNumber: number, underAs: 'same' }, { attributes: ['number'] })
+      : [],
+  ]);
+  const theirs =
+    below.length === 0
+      ? null
+      : await readSaid(
+          listo,
+          below.map((ticket) => ticket.number),
+          isTeamSide,
+        );
+  const entries = [...own.entries, ...(theirs?.entries ?? [])].sort((one, other) => one.id - other.id);
+  const messages = [...own.messages, ...(theirs?.messages ?? [])];
+  const files = [...own.files, ...(theirs?.files ?? [])];
   const people = await readPeople(
     listo,
     entries.flatMap(({ actorId, data }) => [actorId, data.personId, data.fromId]),
@@ -40,7 +72,7 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
       readBy: readers,
       isByTeam,
       links,
-      files: sent.map(({ id: fileId, name, type, size }) => ({ id: fileId, name, type, size })),
+      files: sent.map(asFile),
     };
   };
   const nameIn = (data: Entry['data']): Entry['data'] => ({
@@ -48,16 +80,17 @@ export async function readEntries(listo: Listo, number: number, isTeamSide: bool
     ...(typeof data.personId === 'string' && { person: people.get(data.personId)?.name }),
     ...(typeof data.fromId === 'string' && { former: people.get(data.fromId)?.name }),
   });
-  return entries.map(({ id, at, type, actorId, via, audience: readers, changes, data, ticketNumber }) => ({
+  const shown = entries.map(({ id, at, type, actorId, via, audience, changes, data, ticketNumber }) => ({
     id,
     at,
     type,
     actor: actorId === null ? null : (people.get(actorId) ?? null),
     via,
-    audience: readers,
+    audience,
     from: ticketNumber === number ? null : ticketNumber,
     changes: isTeamSide ? changes : {},
     message: messageOf(data.messageId),
     data: nameIn(data),
   }));
+  return { entries: shown, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };
 }

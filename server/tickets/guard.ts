@@ -9,10 +9,12 @@ export type Guarded = { ticket: TicketRecord; guarded: GuardedTicket };
 /** A ticket with what rights on it rest on, or null. Inside a transaction the ticket is locked. */
 export async function findGuarded(listo: Listo, number: number, tx?: Transaction): Promise<Guarded | null> {
   const { tables } = listo.db;
-  const ticket = await tables.tickets.findOne({ number }, tx, tx !== undefined);
-  if (!ticket) return null;
+  const reading = tables.tickets.findOne({ number }, tx, tx !== undefined);
+  // What is locked is locked before the rest is read.
+  if (tx) await reading;
   const within = tx ? { transaction: tx } : {};
-  const [followers, asks, steps] = await Promise.all([
+  const [ticket, followers, asks, steps] = await Promise.all([
+    reading,
     tables.followers.find({ ticketNumber: number }, within),
     tables.asks.find({ ticketNumber: number }, within),
     tables.planSteps.find(
@@ -20,6 +22,7 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
       { ...within, attributes: ['teamId'] },
     ),
   ]);
+  if (!ticket) return null;
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
   const guarded = {

@@ -42,14 +42,13 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;
-  const [service, team, group, people, allClocks, files, requester, closing, approvals, plan, entries] =
+  const [service, team, group, people, allClocks, requester, closing, approvals, plan, said] =
     await Promise.all([
       definitionOf(listo, ticket),
       tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
       ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
       readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
       readClocks(listo, [number], { all: true }),
-      tables.files.find({ ticketNumber: number, messageId: null }),
       readRequester(listo, ticket),
       ticket.state === 'done' ? closesAt(listo, ticket) : null,
       readApprovals(listo, number),
@@ -106,12 +105,12 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     answers: listAnswered(service.form, ticket.answers),
     questions:
       isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
-    files: files.map(({ id, name, type, size }) => ({ id, name, type, size })),
+    files: said.files,
     alsoTold: alsoToldIds.map((id) => people.get(id)!),
     collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
     approvals,
     plan,
-    entries,
+    entries: said.entries,
     clocks: isTeamSide ? clocks : clocks.filter(({ kind: kindOfTarget }) => kindOfTarget === 'serviceLevel'),
     moves: movesFor(ticket, rights),
   };
