@@ -79,7 +79,7 @@ function ColumnsPart({
               aria-label={t('lists/forward', { column: t(`lists/columns/${name}`) })}
               onClick={() => onChange({ columns: columns.toSpliced(i, 1).toSpliced(i - 1, 0, name) })}
             >
-              ←
+              ↑
             </Button>
           ) : (
             <span key={`${name}-up`} />
@@ -90,7 +90,9 @@ function ColumnsPart({
   );
 }
 
-function MarksPart({ marks, onChange }: { marks: Mark[]; onChange(marks: Mark[]): void }) {
+type MarksProps = { marks: Mark[]; problems: Record<string, string>; onChange(marks: Mark[]): void };
+
+function MarksPart({ marks, problems, onChange }: MarksProps) {
   const { t } = useWords();
   const put = (i: number, change: Partial<Mark>): void =>
     onChange(marks.with(i, { ...marks[i]!, ...change }));
@@ -98,7 +100,7 @@ function MarksPart({ marks, onChange }: { marks: Mark[]; onChange(marks: Mark[])
     <>
       {marks.map((mark, i) => (
         <div key={i} className={classes.part}>
-          <Group gap={6} wrap="nowrap">
+          <Group gap={6} wrap="nowrap" align="flex-start">
             <NativeSelect
               size="xs"
               aria-label={t('lists/look')}
@@ -112,6 +114,7 @@ function MarksPart({ marks, onChange }: { marks: Mark[]; onChange(marks: Mark[])
               aria-label={t('lists/markMeans')}
               placeholder={t('lists/markMeans')}
               value={mark.means}
+              error={problems[`definition.marks.${i}.means`]}
               onChange={({ target }) => put(i, { means: target.value })}
             />
             <Button size="compact-xs" variant="default" onClick={() => onChange(marks.toSpliced(i, 1))}>
@@ -240,7 +243,7 @@ export function ListEditor({ own, from, onClose }: Props) {
       <section className={classes.part}>
         <h3>{t('lists/marks')}</h3>
         <p className={classes.quiet}>{t('lists/marksLead')}</p>
-        <MarksPart marks={definition.marks} onChange={(marks) => set({ marks })} />
+        <MarksPart marks={definition.marks} problems={problems} onChange={(marks) => set({ marks })} />
       </section>
       {save.error && !problems.name && <ProblemNote error={save.error} />}
       <ProblemNote error={remove.error} />
