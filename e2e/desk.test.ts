@@ -85,6 +85,11 @@ test('chosen by keys, done to many at once, and put back', async () => {
   await rui.keyboard.press('ArrowDown');
   await rui.keyboard.press('x');
   await see(rui, '2 chosen');
+  // What can be done stands at the foot of the page, however long the list is.
+  await rui.setViewport({ width: 1280, height: 420 });
+  const isInView = (bar: Element): boolean => bar.getBoundingClientRect().bottom <= window.innerHeight;
+  expect(await rui.$eval('[role="toolbar"][aria-label="Do to all that is chosen"]', isInView)).toBe(true);
+  await rui.setViewport({ width: 1280, height: 800 });
   const chosen = await rui.$$eval('[data-chosen]', (rows) =>
     rows.map((row) => row.getAttribute('data-number')!),
   );

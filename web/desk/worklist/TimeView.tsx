@@ -271,12 +271,17 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
         </Rows>
       </div>
       {query.isFetchingNextPage && <Waiting />}
-      {!isOpen && chosen.count > 0 && <BulkBar list={list} chosen={chosen} total={total} />}
-      {!isOpen && chosen.count === 0 && (
+      {!isOpen && (
         // At the foot: what comes there moves no row under the pointer.
         <div className={classes.bottom}>
-          <SurgeBand />
-          <Foot />
+          {chosen.count > 0 ? (
+            <BulkBar list={list} chosen={chosen} total={total} />
+          ) : (
+            <>
+              <SurgeBand />
+              <Foot />
+            </>
+          )}
         </div>
       )}
       {moving && <MoveFromList move={moving} onClose={() => setMoving(null)} />}
