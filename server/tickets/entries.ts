@@ -2,13 +2,17 @@ import type { Entry, Ticket } from '../../contract/tickets';
 import type { FileRow } from '../files/model';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
+import { listAnswered } from '../approvals/read';
+import { definitionOf } from '../catalogue/versions';
 import { readPeople } from '../people/names';
-import type { MessageRow } from './model';
+import type { MessageRow, TicketRecord } from './model';
 
 /** What is shown of each: of a long thread, every value costs. */
 const ENTRY = ['id', 'at', 'type', 'actorId', 'via', 'audience', 'changes', 'data', 'ticketNumber'];
 const MESSAGE = ['id', 'text', 'format', 'readBy', 'isByTeam', 'links'];
-const FILE = ['id', 'name', 'type', 'size', 'messageId'];
+const FILE = ['id', 'name', 'type', 'size', 'messageId', 'ticketNumber'];
+/** What tells of another ticket's own time, or of what this one says itself. */
+const NOT_BROUGHT = new Set(['warned', 'dueWarned', 'late', 'putUnder']);
 
 type SentFile = Ticket['files'][number];
 type Said = { entries: JournalRow[]; messages: MessageRow[]; files: FileRow[] };
@@ -28,6 +32,22 @@ async function readSaid({ db }: Listo, numbers: number[], isTeamSide: boolean): 
 
 const asFile = ({ id, name, type, size }: FileRow): SentFile => ({ id, name, type, size });
 
+/** What the requester of a ticket said first: in the form's long texts, else its heading. */
+async function readOpening(listo: Listo, ticket: TicketRecord, files: FileRow[]): Promise<Entry['message']> {
+  const { form } = await definitionOf(listo, ticket);
+  const said = listAnswered(form, ticket.answers).flatMap(({ field, value }) =>
+    field.kind === 'longText' ? [String(value)] : [],
+  );
+  return {
+    id: `opening-${ticket.number}`,
+    text: said.join('\n') || ticket.title,
+    ...{ format: 'plain', readBy: 'requester', isByTeam: false, links: [] },
+    files: files
+      .filter(({ messageId, ticketNumber }) => messageId === null && ticketNumber === ticket.number)
+      .map(asFile),
+  };
+}
+
 /**
  * What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it; and the
  * files that belong to none of them.
@@ -40,9 +60,7 @@ export async function readEntries(
   // What goes on here as the same matter brought its thread along, for the team: one requester's words are not another's.
   const [own, below] = await Promise.all([
     readSaid(listo, [number], isTeamSide),
-    isTeamSide
-      ? listo.db.tables.tickets.find({ underNumber: number, underAs: 'same' }, { attributes: ['number'] })
-      : [],
+    isTeamSide ? listo.db.tables.tickets.find({ underNumber: number, underAs: 'same' }) : [],
   ]);
   const theirs =
     below.length === 0
@@ -52,7 +70,8 @@ export async function readEntries(
           below.map((ticket) => ticket.number),
           isTeamSide,
         );
-  const entries = [...own.entries, ...(theirs?.entries ?? [])].sort((one, other) => one.id - other.id);
+  const brought = (theirs?.entries ?? []).filter(({ type }) => !NOT_BROUGHT.has(type));
+  const entries = [...own.entries, ...brought].sort((one, other) => one.id - other.id);
   const messages = [...own.messages, ...(theirs?.messages ?? [])];
   const files = [...own.files, ...(theirs?.files ?? [])];
   const people = await readPeople(
@@ -75,6 +94,8 @@ export async function readEntries(
       files: sent.map(asFile),
     };
   };
+  const openings = new Map<number, Entry['message']>();
+  for (const ticket of below) openings.set(ticket.number, await readOpening(listo, ticket, files));
   const nameIn = (data: Entry['data']): Entry['data'] => ({
     ...data,
     ...(typeof data.personId === 'string' && { person: people.get(data.personId)?.name }),
@@ -89,7 +110,10 @@ export async function readEntries(
     audience,
     from: ticketNumber === number ? null : ticketNumber,
     changes: isTeamSide ? changes : {},
-    message: messageOf(data.messageId),
+    message:
+      type === 'sent' && ticketNumber !== null
+        ? (openings.get(ticketNumber) ?? null)
+        : messageOf(data.messageId),
     data: nameIn(data),
   }));
   return { entries: shown, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };

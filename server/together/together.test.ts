@@ -75,6 +75,10 @@ test('the same matter goes on in one: people and thread come along, and go back 
   expect(page.entries.find(({ message }) => message?.text === 'Since this morning')).toMatchObject({
     from: other,
   });
+  // What was asked there first comes along; what became of its own time does not.
+  const brought = page.entries.filter(({ from }) => from === other);
+  expect(brought.find(({ type }) => type === 'sent')!.message).toMatchObject({ text: 'Stops' });
+  expect(brought.map(({ type }) => type)).not.toContain('putUnder');
   // One requester's words are not the other's to read.
   expect((await read(tomas!, main)).entries.some(({ from }) => from !== null)).toBe(false);
   await say(rui!, main, 'Power is back');
