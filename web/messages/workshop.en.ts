@@ -223,7 +223,7 @@ export const workshopEn = {
   route: {
     lead: 'How each team’s tickets find a person.',
     team: 'Team',
-    way: 'New tickets are given',
+    way: 'New tickets, and those that nobody has, are given',
     wayName: 'Way',
     ways: {
       byHand: 'to nobody: people take them',

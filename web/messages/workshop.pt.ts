@@ -222,7 +222,7 @@ export const workshopPt: WorkshopWords = {
   route: {
     lead: 'Como os pedidos de cada equipa encontram uma pessoa.',
     team: 'Equipa',
-    way: 'Os pedidos novos são dados',
+    way: 'Os pedidos novos, e os que ninguém tem, são dados',
     wayName: 'Modo',
     ways: {
       byHand: 'a ninguém: as pessoas pegam neles',
