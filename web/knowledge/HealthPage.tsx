@@ -48,7 +48,7 @@ function FateRows({ rows }: { rows: (Fates & { name: string })[] }) {
       <thead>
         <tr>
           <th />
-          <th style={{ width: '45%' }} />
+          <th style={{ width: '30%' }} />
           {FATES.map((fate) => (
             <th key={fate} data-number>
               {t(`knowledge/${fate}`)}
