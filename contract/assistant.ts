@@ -178,7 +178,7 @@ export const assistantEndpoints = {
       choices: z.array(
         recordSchema.extend({
           wanted: z.number(),
-          /** The same over past conversations that came to a matter or were offered only others, by their first words. */
+          /** The same over past conversations that came to a matter or refused what was offered, by their first words. */
           past: recordSchema,
         }),
       ),

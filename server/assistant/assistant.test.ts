@@ -312,7 +312,7 @@ test('how far offers go is found by past conversations, once there are a hundred
   const { talks, talkTurns } = app.listo.db.tables;
   const [one] = await talks.find({});
   const at = app.listo.clock.now();
-  const refuse = async (count: number): Promise<void> => {
+  const hold = async (count: number, isRefused: boolean): Promise<void> => {
     for (let i = 0; i < count; i++) {
       const talkId = nanoid(12);
       await talks.insert({ ...one!, id: talkId, startedAt: at, endedAt: at, matterId: null });
@@ -320,15 +320,18 @@ test('how far offers go is found by past conversations, once there are a hundred
       const said = { say: 'words' as const, text: 'a kiosk is frozen on payment' };
       await talkTurns.insert({ ...turn, place: 0, isByPerson: true, said });
       await talkTurns.insert({ ...turn, place: 1, isByPerson: false, said: { say: 'confirm' } });
+      if (isRefused) await talkTurns.insert({ ...turn, place: 2, isByPerson: true, said: { say: 'none' } });
     }
   };
   const sumAt = async (wanted: number): Promise<number> => {
     expect((await rui!.call('PUT', '/workshop/assistant/wanted', { wanted })).status).toBe(200);
     return (await readLearned(app.listo, 'agents')).sum;
   };
-  await refuse(50);
+  await hold(50, true);
+  // Whoever only left has refused nothing.
+  await hold(50, false);
   expect(await sumAt(0.94)).toBeLessThan(0.9);
-  await refuse(50);
+  await hold(50, true);
   // What is offered is seldom what was meant: it takes all the sureness that is wanted.
   expect(await sumAt(0.95)).toBe(0.95);
 });
