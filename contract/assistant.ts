@@ -75,6 +75,8 @@ export const talkSchema = z.object({
   serviceId: idSchema.nullable(),
   fields: z.array(z.object({ name: z.string(), value: z.string() })),
   rating: z.number().int().nullable(),
+  /** What a ticket of it is called, or would be. */
+  title: z.string().nullable(),
   /** The lead's own words at the end, if any. */
   closing: z.string().nullable(),
   turns: z.array(turnSchema),
@@ -186,6 +188,7 @@ export const assistantEndpoints = {
       pastTalks: z.number().int(),
       /** From so many of them on, they say how far offers go; before, the phrasings do. */
       leastTalks: z.number().int(),
+      goesByTalks: z.boolean(),
       confusions: z.array(
         z.object({ name: z.string(), takenFor: z.string().nullable(), phrasings: z.array(z.string()) }),
       ),

@@ -106,6 +106,8 @@ const daysQuery = z.object({ days: z.coerce.number().int().min(1).max(366).defau
 const searchQuery = z.object({
   q: z.string().max(20_000),
   service: idSchema.optional(),
+  /** Only what this team wrote. */
+  team: idSchema.optional(),
   door: doorSchema.default('ask'),
   most: z.coerce.number().int().min(1).max(30).default(5),
 });

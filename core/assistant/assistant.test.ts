@@ -143,6 +143,7 @@ test('passwords and card numbers are masked; other numbers stay', () => {
     'a palavra-passe e o telefone',
     'a senha está expirada',
     'new password for kiosk 3',
+    'a spin 2024 poster',
     'Password: forgotten',
   ])
     expect(maskSecrets(said)).toEqual({ text: said, isMasked: false });

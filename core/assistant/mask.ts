@@ -2,7 +2,7 @@ import { foldText } from '../text';
 
 const CARD = /(?<!\d)(?:\d[ -]?){12,18}\d(?!\d)/g;
 const SAID =
-  /((?:password|passcode|pin|palavra[- ]passe|senha)(?:\s*[:=]\s*|\s+(is|was|é|era|e)\s+|\s+))(\S+)/giu;
+  /((?<![\p{L}\p{N}])(?:password|passcode|pin|palavra[- ]passe|senha)(?:\s*[:=]\s*|\s+(is|was|é|era|e)\s+|\s+))(\S+)/giu;
 /** What is said of a password without telling it. */
 const ORDINARY = new Set(
   [

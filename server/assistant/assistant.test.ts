@@ -55,6 +55,7 @@ test('a matter is confirmed, walked, and becomes a ticket with its answers and t
   talk = await hear(tomas!, talk, '3');
   const { number } = last(talk);
   expect(talk).toMatchObject({ phase: 'ended', outcome: 'ticket', fields: [{ name: 'kiosk', value: '3' }] });
+  expect(talk.title).toBe('the kiosk is frozen, nobody can pay');
   const ticket = (await rui!.call('GET', `/tickets/${number}`)).body as { answers: object; title: string };
   expect(ticket).toMatchObject({ title: 'the kiosk is frozen, nobody can pay' });
   expect(JSON.stringify(ticket)).toContain('› 3');
@@ -332,6 +333,8 @@ test('how far offers go is found by past conversations, once there are a hundred
   await hold(50, false);
   expect(await sumAt(0.94)).toBeLessThan(0.9);
   await hold(50, true);
+  const goes = async (): Promise<unknown> => (await rui!.call('GET', '/workshop/assistant')).body;
+  expect(await goes()).toMatchObject({ goesByTalks: true, leastTalks: 100 });
   // What is offered is seldom what was meant: it takes all the sureness that is wanted.
   expect(await sumAt(0.95)).toBe(0.95);
 });

@@ -111,10 +111,11 @@ export async function readInsight(listo: Listo, viewer: SignedIn) {
   const { understanding, wanted, matters } = await readLearned(listo, 'agents');
   const { judged } = understanding;
   const own = viewer.teams.map(({ teamId }) => teamId);
-  const past = (await judgePast(listo, understanding)).filter(
+  const all = await judgePast(listo, understanding);
+  const past = all.filter(
     ({ confidentialTeamId }) => confidentialTeamId === null || own.includes(confidentialTeamId),
   );
-  const evidence = evidenceOf(judged, past);
+  const evidence = evidenceOf(judged, all);
   const nameOf = (id: string): string =>
     matters.find((matter) => matter.id === id)?.name[viewer.language] ?? id;
   const heard = await listo.db.tables.heard.find(
@@ -129,6 +130,7 @@ export async function readInsight(listo: Listo, viewer: SignedIn) {
     }),
     pastTalks: past.length,
     leastTalks: LEAST_PAST,
+    goesByTalks: evidence === all,
     confusions: listConfusions(judged)
       .slice(0, 20)
       .map(({ id, takenForId, phrasings }) => ({

@@ -1,4 +1,5 @@
 import type { TalkView } from '../../contract/assistant';
+import { titleOf } from '../../core/assistant';
 import { inLanguage } from '../../core/knowledge';
 import type { Listo } from '../listo';
 import type { TalkRow } from './model';
@@ -19,6 +20,7 @@ export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): 
   return {
     ...{ id: row.id, phase: state.phase, outcome: row.outcome, rating: row.rating },
     matter: nameOf(state.matterId),
+    title: titleOf(state) ?? null,
     serviceId: matter?.serviceId ?? null,
     closing: closing[language] || null,
     fields: Object.entries(state.fields).map(([name, value]) => ({ name, value })),

@@ -75,7 +75,12 @@ export async function findIn(
 export async function findArticles(
   listo: Listo,
   { id: personId, language }: Pick<SignedIn, 'id' | 'language'>,
-  { q, service, most }: { q: string; service?: string | undefined; most?: number },
+  {
+    q,
+    service,
+    team,
+    most,
+  }: { q: string; service?: string | undefined; team?: string | undefined; most?: number },
 ): Promise<FoundArticle[]> {
   const library = await readLibrary(listo);
   const isReader = await createReader(listo, personId);
@@ -83,6 +88,9 @@ export async function findArticles(
   const wanted = rules ? rules.service.articleLabels : null;
   return findIn(listo, library, {
     ...{ q, language, most },
-    accept: (article) => isOffered(wanted, article.labels) && isReader(article),
+    accept: (article) =>
+      (team === undefined || article.teamId === team) &&
+      isOffered(wanted, article.labels) &&
+      isReader(article),
   });
 }

@@ -110,6 +110,10 @@ test('a service offers what bears its labels', async () => {
   expect((await search(tomas!, 'ostrich', 'kiosk')).map(({ id }) => id)).toEqual([other]);
   expect(await search(tomas!, 'ostrich', 'gate-broken')).toEqual([]);
   expect((await search(tomas!, 'ostrich')).length).toBe(1);
+  const ofTeam = async (team: string): Promise<unknown> =>
+    (await tomas!.call('GET', `/knowledge/search?q=ostrich&team=${team}`)).body;
+  expect(await ofTeam('onboard')).toMatchObject([{ id: other }]);
+  expect(await ofTeam('network')).toEqual([]);
 });
 
 test('other words that authors keep find it too, and no change is lost unseen', async () => {

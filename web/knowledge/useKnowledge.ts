@@ -11,37 +11,39 @@ const LEAST_LETTERS = 3;
 
 export const isQuestion = (q: string): boolean => q.trim().length >= LEAST_LETTERS;
 
-/** Those that a service offers, and how many. */
-type Among = { service?: string; most?: number };
+/** Those that a service offers, or that a team wrote, and how many. */
+type Among = { service?: string; team?: string; most?: number };
 
 /** So many of those shown are told. */
 const MOST_TOLD = 10;
 
 /** Articles for the words typed so far. */
-export const useArticleSearch = (q: string, door: KnowledgeDoor, { service, most }: Among = {}) =>
+export const useArticleSearch = (q: string, door: KnowledgeDoor, { service, team, most }: Among = {}) =>
   useQuery({
-    queryKey: ['articleSearch', q, service ?? null, most ?? null],
+    queryKey: ['articleSearch', q, service ?? null, team ?? null, most ?? null],
     enabled: isQuestion(q),
     placeholderData: keepPreviousData,
     staleTime: 60_000,
     queryFn: ({ signal }) =>
       call(api.knowledge.search, {
-        query: { q, door, ...(service && { service }), ...(most && { most }) },
+        query: { q, door, ...(service && { service }), ...(team && { team }), ...(most && { most }) },
         signal,
       }),
   });
 
 /** The same where an answer is looked for: what was asked is told once it is no longer being typed. */
 export function useFoundArticles(q: string, door: KnowledgeDoor, among: Among = {}) {
-  const { service } = among;
+  const { service, team } = among;
   const isWanted = isQuestion(q);
   const found = useArticleSearch(q, door, among);
-  const ids = found.isPlaceholderData
-    ? undefined
-    : found.data
-        ?.slice(0, MOST_TOLD)
-        .map(({ id }) => id)
-        .join();
+  // That one team wrote nothing on it does not say that nothing is written.
+  const ids =
+    found.isPlaceholderData || team
+      ? undefined
+      : found.data
+          ?.slice(0, MOST_TOLD)
+          .map(({ id }) => id)
+          .join();
   useEffect(() => {
     if (!isWanted || ids === undefined) return;
     const timer = setTimeout(

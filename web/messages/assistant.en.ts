@@ -10,7 +10,7 @@ export const assistantEn = {
   confirm: 'Is it this?',
   choose: 'It is one of these, I think:',
   yes: 'Yes, that is it',
-  neither: 'None of these',
+  neither: SPOKEN.en.none,
   straight: 'Straight to a ticket',
   reword: SPOKEN.en.reword,
   passages: 'This is what is written on it:',

@@ -10,7 +10,7 @@ export const assistantPt = {
   confirm: 'É isto?',
   choose: 'É um destes, creio:',
   yes: 'Sim, é isso',
-  neither: 'Nenhum destes',
+  neither: SPOKEN.pt.none,
   straight: 'Direto a um pedido',
   reword: SPOKEN.pt.reword,
   passages: 'Isto é o que está escrito sobre isso:',

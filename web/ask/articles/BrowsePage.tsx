@@ -54,7 +54,12 @@ export function BrowsePage() {
       </div>
       {error && !data && <ProblemNote error={error} onRetry={() => void refetch()} />}
       {!data && !error && <Waiting />}
-      {shown && isQuestion(q) && <FoundList q={q} among={shown} teamOf={teamOf} />}
+      {data && isQuestion(q) && (
+        <FoundList
+          {...{ q, team: teamId }}
+          writtenBy={(id) => teamOf(data.find((article) => article.id === id)?.teamId ?? '')}
+        />
+      )}
       {!isQuestion(q) &&
         PLACES.filter((place) => shown?.some((article) => article.place === place)).map((place) => (
           <section key={place}>

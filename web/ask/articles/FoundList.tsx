@@ -8,27 +8,23 @@ import classes from './Articles.module.css';
 
 const MOST = 20;
 
-/** The articles that answer some words, the best first. */
-export function FoundList({
-  q,
-  among,
-  teamOf,
-}: {
+type Props = {
   q: string;
-  among: { id: string; teamId: string }[];
-  teamOf(id: string): string;
-}) {
+  /** Only what this team wrote; empty: any. */
+  team: string;
+  /** The name of the team that wrote an article. */
+  writtenBy(id: string): string;
+};
+
+/** The articles that answer some words, the best first. */
+export function FoundList({ q, team, writtenBy }: Props) {
   const { t } = useWords();
-  const found = useFoundArticles(q, 'ask', { most: MOST });
+  const found = useFoundArticles(q, 'ask', { most: MOST, ...(team && { team }) });
   if (!found) return <Waiting />;
-  const shown = found.flatMap((article) => {
-    const known = among.find(({ id }) => id === article.id);
-    return known ? [{ ...article, teamId: known.teamId }] : [];
-  });
-  if (shown.length === 0) return <p className={home.quiet}>{t('knowledge/noneFits')}</p>;
+  if (found.length === 0) return <p className={home.quiet}>{t('knowledge/noneFits')}</p>;
   return (
     <ol className={classes.list}>
-      {shown.map(({ id, title, passage, helped, judged, teamId }) => (
+      {found.map(({ id, title, passage, helped, judged }) => (
         <li key={id}>
           <Link className={home.found} to={`/ask/articles/${id}`}>
             <strong>{title}</strong>
@@ -36,7 +32,7 @@ export function FoundList({
               <Passage parts={passage} />
             </small>
             <small>
-              {teamOf(teamId)}
+              {writtenBy(id)}
               {judged > 0 && ` · ${t('ask/helped', { helped, judged })}`}
             </small>
           </Link>

@@ -95,7 +95,7 @@ function Conversation({ first }: { first: TalkView }) {
             <Turn
               key={turn.place}
               turn={turn}
-              words={first.turns.find(({ say: kind }) => kind === 'words')?.text ?? ''}
+              title={first.title ?? ''}
               onInput={i === first.turns.length - 1 && !isEnded && !saying.isPending ? say : null}
             />
           ))}

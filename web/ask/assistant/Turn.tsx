@@ -12,7 +12,7 @@ import classes from './Assistant.module.css';
 type Props = {
   turn: TurnView;
   /** What the person came with, for the form. */
-  words: string;
+  title: string;
   /** Of the last turn alone: what can be answered to it. */
   onInput: ((input: TalkInput) => void) | null;
 };
@@ -37,7 +37,7 @@ function Choices({
   ));
 }
 
-function Said({ turn, words, onInput }: Props) {
+function Said({ turn, title, onInput }: Props) {
   const { t } = useWords();
   const { say, choices = [], articles = [], services = [], tickets = [], number } = turn;
   const [article] = articles;
@@ -176,7 +176,7 @@ function Said({ turn, words, onInput }: Props) {
       return (
         <p>
           {t('assistant/formLine')}{' '}
-          <Link to={`/ask/services/${turn.serviceId}?${new URLSearchParams({ title: words }).toString()}`}>
+          <Link to={`/ask/services/${turn.serviceId}?${new URLSearchParams({ title }).toString()}`}>
             {t('assistant/openForm')}
           </Link>
         </p>

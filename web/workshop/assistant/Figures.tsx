@@ -32,7 +32,7 @@ function AsItRan({ id }: { id: string }) {
         <Turn
           key={turn.place}
           turn={turn}
-          words=""
+          title=""
           onInput={null}
           foot={turn.likely && <Sureness likely={turn.likely.slice(0, 3)} />}
         />

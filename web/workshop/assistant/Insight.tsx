@@ -37,9 +37,9 @@ export function Insight() {
         <p className={knowledge.quiet}>
           {t('assistant/workshop/wantedHelp')}
           {data.pastTalks > 0 && ` ${t('assistant/workshop/pastHelp', { count: data.pastTalks })}`}{' '}
-          {data.pastTalks < data.leastTalks
-            ? t('assistant/workshop/goesByPhrasings', { count: data.leastTalks })
-            : t('assistant/workshop/goesByTalks')}
+          {data.goesByTalks
+            ? t('assistant/workshop/goesByTalks')
+            : t('assistant/workshop/goesByPhrasings', { count: data.leastTalks })}
         </p>
         <table className={knowledge.rows} style={{ maxWidth: 720 }}>
           <thead>

@@ -2,7 +2,15 @@ import { Button, Group, TextInput } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MatterBody, TalkInput, TurnView } from '../../../contract/assistant';
-import { NEW_TALK, proceed, type Input, type Matter, type Talk, type Turn } from '../../../core/assistant';
+import {
+  NEW_TALK,
+  proceed,
+  titleOf,
+  type Input,
+  type Matter,
+  type Talk,
+  type Turn,
+} from '../../../core/assistant';
 import type { LocalText } from '../../../core/forms';
 import { Turn as TurnShown } from '../../ask/assistant/Turn';
 import { call } from '../../api/call';
@@ -125,7 +133,7 @@ export function TrialTalk({
           <TurnShown
             key={turn.place}
             turn={turn}
-            words={ran.talk.said[0] ?? ''}
+            title={titleOf(ran.talk) ?? ''}
             onInput={i === ran.turns.length - 1 && !isOver && !hear.isPending ? act : null}
           />
         ))}
