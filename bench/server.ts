@@ -4,13 +4,18 @@ import type { Listo } from '../server/listo';
 
 export type BenchServer = { url: string; port: number; stop(): Promise<void>; kill(): Promise<void> };
 
-/** The application in a process of its own, on the bench's database; with the built pages where they are wanted. */
-export function startServer({ withPages = false } = {}): Promise<BenchServer> {
+type Start = { withPages?: boolean; url?: string };
+
+/** The application in a process of its own, on a database of the bench; with the built pages where they are wanted. */
+export function startServer({
+  withPages = false,
+  url: database = process.env.DATABASE_URL!,
+}: Start = {}): Promise<BenchServer> {
   const child = spawn(
     process.execPath,
     ['--import', 'tsx', 'server/main.ts', ...(withPages ? [] : ['--no-pages'])],
     {
-      env: { ...process.env, PORT: '0' },
+      env: { ...process.env, DATABASE_URL: database, PORT: '0' },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     },
   );

@@ -10,7 +10,7 @@ import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
 ensurePackages();
 ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
 const base = mkdtempSync(path.join(os.tmpdir(), 'listo-bench-'));
-const database = await startMariaDb(path.join(base, 'mariadb'));
+const database = await startMariaDb(path.join(base, 'mariadb'), { isForMany: true });
 const wanted = process.argv.slice(2);
 const needsBrowser = wanted.length === 0 || wanted.includes('page');
 const chromium = needsBrowser ? await startChromium(ensureDebianPackage('chromium', 'chromium')) : null;

@@ -72,9 +72,10 @@ function readPassword(base) {
 
 /**
  * Starts a private MariaDB on loopback with its data under `base`: own socket, free port, own user, durable unless
- * `isForTests`. It runs in a process group of its own, so that Ctrl-C reaches it only through `stop`.
+ * `isForTests`; its user may make further databases where `isForMany`. It runs in a process group of its own, so that
+ * Ctrl-C reaches it only through `stop`.
  */
-export async function startMariaDb(base, { isForTests = false } = {}) {
+export async function startMariaDb(base, { isForTests = false, isForMany = isForTests } = {}) {
   const dataDir = path.join(base, 'data');
   const pidFile = path.join(base, 'pid');
   const logFile = path.join(base, 'error.log');
@@ -88,7 +89,7 @@ export async function startMariaDb(base, { isForTests = false } = {}) {
     writeFileSync(path.join(base, 'made'), '');
   }
   const password = readPassword(base);
-  const scope = isForTests ? '*.*' : 'listo.*';
+  const scope = isForMany ? '*.*' : 'listo.*';
   const initFile = path.join(base, 'init.sql');
   const statements = [
     'CREATE DATABASE IF NOT EXISTS listo CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci',

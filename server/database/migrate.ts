@@ -22,6 +22,7 @@ import { up as offeredTemplates } from './migrations/0019-offered-templates';
 import { up as articlePictures } from './migrations/0020-article-pictures';
 import { up as answersMail } from './migrations/0021-answers-mail';
 import { up as heldFor } from './migrations/0022-held-for';
+import { up as whoHasIt } from './migrations/0023-who-has-it';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -48,6 +49,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0020-article-pictures', up: articlePictures },
       { name: '0021-answers-mail', up: answersMail },
       { name: '0022-held-for', up: heldFor },
+      { name: '0023-who-has-it', up: whoHasIt },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
