@@ -20,7 +20,7 @@ export { carryAnswers } from './carryAnswers';
 export { sayAnswer, sayDay } from './sayAnswer';
 export { conditionToSchema, toJsonSchema } from './toJsonSchema';
 export type { FormExport, JsonSchema } from './toJsonSchema';
-export { COLUMN_KINDS, FIELD_KINDS, KNOWN_FACTS, LANGUAGES } from './types';
+export { COLUMN_KINDS, FIELD_KINDS, KNOWN_FACTS, LANGUAGES, LOCALES } from './types';
 export type {
   AnswerLink,
   Answers,

@@ -1,6 +1,5 @@
 import type { AnswerLink, AnswerValue, Column, FormField, Language, Named, TableRow } from './types';
-
-const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
+import { LOCALES } from './types';
 
 const dayFormat = (locale: string): Intl.DateTimeFormat =>
   new Intl.DateTimeFormat(locale, {

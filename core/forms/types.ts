@@ -3,6 +3,8 @@ import type { Condition } from '../conditions';
 /** The languages that the application is complete in. */
 export const LANGUAGES = ['en', 'pt'] as const;
 export type Language = (typeof LANGUAGES)[number];
+/** Whose way of writing days and numbers each follows. */
+export const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
 export type LocalText = Record<Language, string>;
 
 export const FIELD_KINDS = [

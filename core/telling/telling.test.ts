@@ -1,4 +1,5 @@
-import { READERS, TOLD_EVENTS, whoIsTold, type Parties, type Reader, type ToldEvent } from './index';
+import { DOORS } from '../tickets';
+import { isNews, READERS, TOLD_EVENTS, whoIsTold, type Parties, type Reader, type ToldEvent } from './index';
 
 const parties: Parties = {
   requester: ['requester'],
@@ -69,4 +70,8 @@ test('a target may name other readers than the table', () => {
   const told = whoIsTold('late', { ...parties, assignee: ['assignee'] }, null, ['approver', 'lead']);
   expect(told.map(({ as }) => as)).toEqual(['approver', 'lead']);
   expect(whoIsTold('late', parties, null, [])).toEqual([]);
+});
+
+test('what is brought over from a table is no news; what comes by any other door is', () => {
+  expect(DOORS.filter((via) => !isNews({ via }))).toEqual(['table']);
 });

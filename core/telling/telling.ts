@@ -1,3 +1,5 @@
+import type { Door } from '../tickets';
+
 export const READERS = [
   'requester',
   'alsoTold',
@@ -68,6 +70,12 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   sameMatter: ['requester', 'alsoTold'],
   mentioned: ['mentioned'],
 };
+
+/**
+ * Whether people hear that a ticket has come. What is brought over from a table is known already, and can be very much:
+ * nobody is written to about each, and it is no surge. Whoever decides is asked all the same.
+ */
+export const isNews = ({ via }: { via: Door }): boolean => via !== 'table';
 
 /** The people who stand in each relation to a ticket. */
 export type Parties = Record<Reader, string[]> & { isAwaitingApproval: boolean };

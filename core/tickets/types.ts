@@ -14,6 +14,7 @@ export const DOORS = [
   'phone',
   'inPerson',
   'program',
+  'table',
   'desk',
 ] as const;
 /** Through which door a ticket or an act came. */

@@ -111,6 +111,29 @@ test('the team’s room: a card comes, is acted on, and its thread is the team�
   expect((await rui!.read('onboard', card.id)).filter(({ text }) => text.includes('cable'))).toHaveLength(1);
 });
 
+test('what comes from a table has no card until someone does something about it', async () => {
+  const rui = await chat.rooms('rui');
+  const agent = await chat.app.as('rui');
+  const form = new FormData();
+  form.append('file', new Blob(['title\nKiosk from the old list']), 'old.csv');
+  const { id } = (await agent.call('POST', '/imports', form)).body as { id: string };
+  const mapping = {
+    ...{ title: { column: 0 }, requester: { always: 'tomas' }, service: { always: 'kiosk' } },
+  };
+  await agent.call('POST', `/imports/${id}/start`, { mapping, names: { impact: {}, urgency: {} } });
+  const { tickets } = chat.app.listo.db.tables;
+  const ticket = await until(
+    () => tickets.findOne({ title: 'Kiosk from the old list' }),
+    (found) => found !== null,
+  );
+  // What comes after it has its card: the one before was passed over.
+  const next = await chat.fromPortal('Kiosk 4 frozen');
+  await rui.sees('onboard', ({ card }) => card?.number === next);
+  expect((await rui.read('onboard')).some(({ card }) => card?.number === ticket!.number)).toBe(false);
+  await chat.move('rui', ticket!.number, 'take');
+  await rui.sees('onboard', ({ card }) => card?.number === ticket!.number);
+});
+
 test('what is the team’s leaves by no door that a requester can read', async () => {
   const tomas = await chat.rooms('tomas');
   const before = await chat.latest();

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { mayLeave, type NoticeEvent } from '../../core/chat';
+import { isNews } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -45,9 +46,18 @@ async function readAround(listo: Listo, tx: Transaction, numbers: number[]): Pro
 
 const isUpcoming = ({ state, heldFor }: TicketRecord): boolean => state === 'held' && heldFor === 'approval';
 
-/** A card for a ticket that has come to a team whose room is connected; once in each room. */
-async function cardIt(listo: Listo, tx: Transaction, ticket: TicketRecord, around: Around): Promise<void> {
-  if (isUpcoming(ticket)) return;
+/**
+ * A card for a ticket that has come to a team whose room is connected, once in each room. What came as no news has one
+ * when someone does something about it.
+ */
+async function cardIt(
+  listo: Listo,
+  tx: Transaction,
+  { type, actorId }: JournalRow,
+  ticket: TicketRecord,
+  around: Around,
+): Promise<void> {
+  if (isUpcoming(ticket) || (!isNews(ticket) && (type === 'sent' || actorId === null))) return;
   for (const { roomId, job, teamId } of around.rooms) {
     const key = `${ticket.number} ${roomId}`;
     if (job !== 'team' || teamId !== ticket.teamId || around.carded.has(key)) continue;
@@ -90,10 +100,13 @@ async function passWords(
   }
 }
 
+const isNew = ({ type }: JournalRow, ticket: TicketRecord): boolean => type === 'sent' && isNews(ticket);
+
 const NOTICED: Record<NoticeEvent, (entry: JournalRow, ticket: TicketRecord) => boolean> = {
-  newTicket: ({ type }) => type === 'sent',
-  priorityOne: ({ type, changes }, { priority }) =>
-    priority === 'P1' && (type === 'sent' || changes.priority !== undefined),
+  newTicket: isNew,
+  priorityOne: (entry, ticket) =>
+    ticket.priority === 'P1' &&
+    (entry.type === 'sent' ? isNew(entry, ticket) : entry.changes.priority !== undefined),
   late: ({ type }) => type === 'late',
   reopened: ({ type }) => type === 'reopened',
   done: ({ type }) => type === 'done',
@@ -147,15 +160,14 @@ export const chatConsumer: Consumer = {
     for (const entry of ofTickets) {
       const ticket = around.tickets.get(entry.ticketNumber!);
       if (!ticket) continue;
-      await cardIt(listo, tx, ticket, around);
+      await cardIt(listo, tx, entry, ticket, around);
       await passWords(listo, tx, entry, ticket, around);
       await notice(listo, tx, entry, ticket, around);
       const isShown = around.marks.some(
         ({ ticketNumber, role }) => ticketNumber === ticket.number && role !== 'words',
       );
       const isOnItsWay = around.rooms.some(({ roomId }) => around.carded.has(`${ticket.number} ${roomId}`));
-      const isNew = entry.type === 'sent';
-      if (isNew || (!isShown && !isOnItsWay) || around.updated.has(ticket.number)) continue;
+      if (entry.type === 'sent' || (!isShown && !isOnItsWay) || around.updated.has(ticket.number)) continue;
       around.updated.add(ticket.number);
       await queueChat(listo, tx, { do: 'update' }, { ticketNumber: ticket.number });
     }

@@ -36,8 +36,10 @@ export const closeHours: TimerHandler = async (listo, timers, tx) => {
   for (const { ref } of timers) {
     const team = await listo.db.tables.teams.findOne({ id: ref }, tx);
     if (!team) continue;
-    const open = await listo.db.select<Pick<TicketRecord, 'number' | 'teamId' | 'priority' | 'state'>>(
-      "SELECT number, teamId, priority, state FROM tickets WHERE teamId = :teamId AND state IN ('received', 'inWork') LIMIT :most",
+    const open = await listo.db.select<
+      Pick<TicketRecord, 'number' | 'teamId' | 'priority' | 'state' | 'via'>
+    >(
+      "SELECT number, teamId, priority, state, via FROM tickets WHERE teamId = :teamId AND state IN ('received', 'inWork') LIMIT :most",
       { teamId: team.id, most: MOST },
       tx,
     );

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { planOutOfHours } from '../../core/hours';
 import type { Calendars } from '../../core/targets';
+import { isNews } from '../../core/telling';
 import { fillBlanks } from '../../core/text';
 import { append } from '../journal/append';
 import type { Consumer } from '../journal/consumer';
@@ -30,7 +31,7 @@ export async function readHours(listo: Listo, tx: Transaction): Promise<Hours> {
   };
 }
 
-type Judged = Pick<TicketRecord, 'teamId' | 'priority' | 'state'>;
+type Judged = Pick<TicketRecord, 'teamId' | 'priority' | 'state' | 'via'>;
 
 /** What a ticket's team does with it at this hour. */
 function judge({ teams, calendars, now }: Hours, ticket: Judged): { goTo: string | null; isTold: boolean } {
@@ -52,12 +53,13 @@ export async function followHours(
 ): Promise<void> {
   const hours = await readHours(listo, tx);
   for (const candidate of tickets) {
-    const { goTo, isTold } = judge(hours, candidate);
-    if (goTo === null && !(isArriving && isTold)) continue;
+    const { goTo, ...judged } = judge(hours, candidate);
+    const isTold = isArriving && judged.isTold && isNews(candidate);
+    if (goTo === null && !isTold) continue;
     const ticket = await listo.db.tables.tickets.findOne({ number: candidate.number }, tx, true);
     if (!ticket || ticket.teamId !== candidate.teamId || ticket.state !== candidate.state) continue;
     const team = hours.teams.find(({ id }) => id === ticket.teamId)!;
-    if (isArriving && isTold) await tell(listo, tx, ticket, team);
+    if (isTold) await tell(listo, tx, ticket, team);
     if (goTo !== null)
       await makeMove(listo, tx, ticket, {
         ...{ name: 'give', by: 'system', actorId: null, via: 'rule' },
@@ -94,7 +96,7 @@ export const hoursConsumer: Consumer = {
   async handle(listo, arrived, tx) {
     const numbers = [...new Set(arrived.map(({ ticketNumber }) => ticketNumber!))];
     const tickets = await listo.db.select<Judged & { number: number }>(
-      'SELECT number, teamId, priority, state FROM tickets WHERE number IN (:numbers)',
+      'SELECT number, teamId, priority, state, via FROM tickets WHERE number IN (:numbers)',
       { numbers },
       tx,
     );

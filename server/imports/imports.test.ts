@@ -71,7 +71,7 @@ test.each(['utf-8', 'utf-16le', 'windows-1252'])(
       { order: [['number', 'DESC']] as never },
     );
     expect(ticket).toMatchObject({
-      ...{ requesterId: 'tomas', raisedById: 'rui', via: 'program', impact: 'site', state: 'received' },
+      ...{ requesterId: 'tomas', raisedById: 'rui', via: 'table', impact: 'site', state: 'received' },
       answers: { what: 'Não abre,\ndesde ontem' },
     });
     const entries = await app.listo.db.tables.journal.find({ ticketNumber: ticket!.number });
@@ -137,4 +137,27 @@ test('a table goes with its file: at once when all is written, after a month whe
   await send(rui!, Buffer.from(table));
   expect(await kept()).not.toContain(left.id);
   expect((await rui!.call('GET', `/imports/${left.id}`)).status).toBe(404);
+});
+
+test('of what a table brings nobody is told, and it is no surge; who has to approve is asked', async () => {
+  const { db } = app.listo;
+  const rows = [...Array.from({ length: 30 }, (_, i) => `Brought over ${i},kiosk`), 'A radio over,radio'];
+  const { body } = await send(rui!, Buffer.from(['title,service', ...rows].join('\n')));
+  const reading = {
+    mapping: { title: { column: 0 }, service: { column: 1 }, requester: { always: 'lena' } },
+    names,
+  };
+  expect((await rui!.call('POST', `/imports/${body.id}/start`, reading)).status).toBe(200);
+  const told = () =>
+    db.select<{ event: string }>(
+      "SELECT n.event FROM notifications n JOIN tickets t ON t.number = n.ticketNumber WHERE t.title LIKE '% over%' AND t.via = 'table'",
+    );
+  await until(told, (found) => found.length > 0);
+  // The radio is the last row; the others are told of before it.
+  expect((await told()).map(({ event }) => event)).toEqual(['asked']);
+  const mails = await db.select<{ template: string }>(
+    "SELECT m.template FROM mail_out m JOIN tickets t ON t.number = m.ticketNumber WHERE t.via = 'table'",
+  );
+  expect(mails.map(({ template }) => template)).toEqual(['ask']);
+  expect((await rui!.call('GET', '/surges')).body).toMatchObject({ surges: [] });
 });

@@ -109,7 +109,7 @@ export class ImportRunner extends JobRunner<ImportRow> {
       this.listo,
       viewer,
       { id: viewer.id, idempotencyKey: `import:${id}:${line}` },
-      { serviceId, requesterId, title, answers, via: 'program', alsoToldIds: [], fileIds: [] },
+      { serviceId, requesterId, title, answers, via: 'table', alsoToldIds: [], fileIds: [] },
       {
         isLenient: true,
         ...given,

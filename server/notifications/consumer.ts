@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import type { LocalText } from '../../core/forms';
-import { whoIsTold, type Parties, type Reader, type ToldEvent } from '../../core/telling';
+import { isNews, whoIsTold, type Parties, type Reader, type ToldEvent } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -49,6 +49,7 @@ function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[]
   const event = EVENTS[type];
   // Where a place to decide goes, nobody is asked.
   if (!event || (event === 'asked' && data.personId === undefined)) return [];
+  if (event === 'sent' && !isNews(ticket)) return [];
   if (Array.isArray(data.mentioned)) return ['mentioned', event];
   return event === 'sent' && ticket.raisedById !== null ? ['raisedFor', 'sent'] : [event];
 }

@@ -1,6 +1,8 @@
 import { api } from '../../contract';
 import { findSurges } from '../../core/surge';
 import { isAgent } from '../../core/rights';
+import { isNews } from '../../core/telling';
+import { DOORS } from '../../core/tickets';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
@@ -22,6 +24,11 @@ async function readRate(listo: Listo, teamId: string): Promise<number> {
   return typeof setting?.value === 'number' ? setting.value : DEFAULT_RATE;
 }
 
+/** Arrivals that say something of the hour they came in. */
+const ARE_NEWS = `via IN (${DOORS.filter((via) => isNews({ via }))
+  .map((via) => `'${via}'`)
+  .join()})`;
+
 type Counted = { serviceId: string; teamId: string; week: number; count: number };
 
 /** Arrivals of the last hour and of the same hour in the weeks before, by service, in some teams. */
@@ -29,7 +36,7 @@ async function countArrivals(listo: Listo, teamIds: string[], now: number): Prom
   const hours = Array.from({ length: WEEKS + 1 }, (_, week) => {
     const to = now - week * WEEK;
     return `SELECT serviceId, teamId, ${week} AS week, COUNT(*) AS count FROM tickets
-      WHERE createdAt > ${to - HOUR} AND createdAt <= ${to} AND teamId IN (:teamIds) GROUP BY serviceId, teamId`;
+      WHERE createdAt > ${to - HOUR} AND createdAt <= ${to} AND teamId IN (:teamIds) AND ${ARE_NEWS} GROUP BY serviceId, teamId`;
   });
   return listo.db.select<Counted>(hours.join(' UNION ALL '), { teamIds });
 }
@@ -57,7 +64,7 @@ async function readSurges(listo: Listo, viewer: SignedIn) {
       const service = await listo.db.tables.services.findOne({ id: serviceId });
       const rows = await listo.db.select<{ number: number }>(
         `SELECT number FROM tickets WHERE createdAt > :since AND serviceId = :serviceId AND teamId = :teamId AND underNumber IS NULL
-           AND state IN ('received', 'inWork') ORDER BY number LIMIT ${SHOWN}`,
+           AND ${ARE_NEWS} AND state IN ('received', 'inWork') ORDER BY number LIMIT ${SHOWN}`,
         { since: now - HOUR, serviceId, teamId },
       );
       const numbers = rows.map(({ number }) => number);

@@ -1,7 +1,7 @@
 import type { TallyView } from '../../contract/compliance';
 import { STANDINGS } from '../../contract/complianceNames';
 import { useWords } from '../messages/useWords';
-import { LOCALES } from '../ui/times';
+import { LOCALES } from '../../core/forms';
 import classes from './Measures.module.css';
 
 /** A share as it is read: whole percents, with one decimal near the ends, where it matters. */

@@ -615,6 +615,7 @@ export const en = {
     phone: 'phone',
     inPerson: 'in person',
     program: 'another program',
+    table: 'a table',
     desk: 'Desk',
     rule: 'rule',
     timer: 'time',

@@ -1,6 +1,6 @@
-import i18next from 'i18next';
+import i18next, { type FormatterModule } from 'i18next';
 import { initReactI18next } from 'react-i18next';
-import type { Language } from '../../core/forms';
+import { LOCALES, type Language } from '../../core/forms';
 import { en } from './en';
 
 const KEY = 'listo-language';
@@ -9,6 +9,21 @@ function firstLanguage(): Language {
   const kept = localStorage.getItem(KEY) ?? navigator.language.slice(0, 2);
   return kept === 'pt' ? 'pt' : 'en';
 }
+
+/** What is counted, as opposed to what has a number for its name. */
+const COUNTED = new Set(['count', 'done', 'total', 'rows', 'written', 'good', 'bad', 'tickets', 'clocks']);
+
+/** Large counts are parted as the language does; all else stays as it is. */
+const COUNTS: FormatterModule = {
+  type: 'formatter',
+  init: () => undefined,
+  add: () => undefined,
+  addCached: () => undefined,
+  format: (value, _format, language, options) =>
+    typeof value === 'number' && COUNTED.has(String(options?.interpolationkey))
+      ? value.toLocaleString(LOCALES[language === 'pt' ? 'pt' : 'en'])
+      : (value as string),
+};
 
 async function loadLanguage(language: Language): Promise<void> {
   if (language === 'pt' && !i18next.hasResourceBundle('pt', 'translation')) {
@@ -19,27 +34,30 @@ async function loadLanguage(language: Language): Promise<void> {
 
 /** Makes the words of the language ready, with English where a word should ever be missing. */
 export async function startMessages(): Promise<void> {
-  await i18next.use(initReactI18next).init({
-    resources: { en: { translation: en } },
-    lng: 'en',
-    fallbackLng: 'en',
-    interpolation: { escapeValue: false },
-    // Some keys hold a full stop, so the separator is another sign.
-    keySeparator: '/',
-    nsSeparator: false,
-    // A word that is missing in every language is a fault of a page.
-    saveMissing: true,
-    missingKeyHandler: (
-      _languages,
-      _namespace,
-      key,
-      _shown,
-      _isUpdate,
-      options: { defaultValue?: string },
-    ) => {
-      if (options.defaultValue === undefined) console.error(`no words for ${key}`);
-    },
-  });
+  await i18next
+    .use(initReactI18next)
+    .use(COUNTS)
+    .init({
+      resources: { en: { translation: en } },
+      lng: 'en',
+      fallbackLng: 'en',
+      interpolation: { escapeValue: false, alwaysFormat: true },
+      // Some keys hold a full stop, so the separator is another sign.
+      keySeparator: '/',
+      nsSeparator: false,
+      // A word that is missing in every language is a fault of a page.
+      saveMissing: true,
+      missingKeyHandler: (
+        _languages,
+        _namespace,
+        key,
+        _shown,
+        _isUpdate,
+        options: { defaultValue?: string },
+      ) => {
+        if (options.defaultValue === undefined) console.error(`no words for ${key}`);
+      },
+    });
   await setLanguage(firstLanguage());
 }
 

@@ -1,7 +1,7 @@
 /** Tickets in from a table. */
 export const importsEn = {
   title: 'Tickets from a table',
-  lead: 'A CSV file with headings, from any program. It is looked at first; nothing is written before you have seen what would be.',
+  lead: 'A CSV file with headings, from any program. It is looked at first; nothing is written before you have seen what would be. Nobody is told of each ticket that comes so; only who has to approve one is asked.',
   drop: 'Drop the file here, or',
   choose: 'Choose a file',
   sending: 'Sending {{name}} …',

@@ -1,6 +1,6 @@
 export const importsPt = {
   title: 'Pedidos de uma tabela',
-  lead: 'Um ficheiro CSV com cabeçalhos, de qualquer programa. Primeiro é lido; nada se escreve antes de ver o que seria.',
+  lead: 'Um ficheiro CSV com cabeçalhos, de qualquer programa. Primeiro é lido; nada se escreve antes de ver o que seria. Ninguém é avisado de cada pedido que chega assim; só se pergunta a quem tem de aprovar.',
   drop: 'Largue aqui o ficheiro, ou',
   choose: 'Escolha um ficheiro',
   sending: 'A enviar {{name}} …',

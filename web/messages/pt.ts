@@ -625,6 +625,7 @@ export const pt: Messages = {
     phone: 'telefone',
     inPerson: 'em pessoa',
     program: 'outro programa',
+    table: 'uma tabela',
     desk: 'Balcão',
     rule: 'regra',
     timer: 'tempo',

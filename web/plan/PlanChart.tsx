@@ -8,7 +8,7 @@ import { useTicket } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import { Lost } from '../ui/Lost';
 import { ProblemNote } from '../ui/ProblemNote';
-import { LOCALES } from '../ui/times';
+import { LOCALES } from '../../core/forms';
 import { useMe } from '../api/queries';
 import { useTimes } from '../ui/useTimes';
 import { Waiting } from '../ui/Waiting';

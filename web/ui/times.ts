@@ -1,4 +1,4 @@
-import type { Language } from '../../core/forms';
+import { LOCALES, type Language } from '../../core/forms';
 import { dateFormat } from './dateFormat';
 
 export type Times = {
@@ -21,8 +21,6 @@ type Options = {
   t(key: string, values?: Record<string, unknown>): string;
 };
 
-/** Where each language's dates are written as in. */
-export const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
 const DAY_MS = 86_400_000;
 
 /** Formats for one viewer. @example createTimes(tomas).when(due, now) // 'today 13:12' */

@@ -56,6 +56,7 @@ export function MappingTable({ table, mapping, onChange }: Props) {
               <Table.Td>
                 <NativeSelect
                   size="xs"
+                  miw={220}
                   aria-label={name}
                   value={from === undefined ? '' : isAlways ? ALWAYS : String(from.column)}
                   data={[

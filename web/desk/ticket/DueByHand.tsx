@@ -8,7 +8,7 @@ import { useNow } from '../../api/clock';
 import { api } from '../../api/endpoints';
 import { useMe, useRenew } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';

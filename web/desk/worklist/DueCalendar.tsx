@@ -6,7 +6,7 @@ import type { Condition } from '../../../core/conditions';
 import { useNow } from '../../api/clock';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useTimes } from '../../ui/useTimes';
 import type { SeenList } from './useList';

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { LOCALES } from '../../../core/forms';
 import type { SurgeRow } from '../../../contract/surge';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
@@ -76,7 +77,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
       { field: 'createdAt', op: 'gte', value: since },
     ],
   });
-  const shown = new Intl.NumberFormat(language, { maximumFractionDigits: 1 }).format(usual);
+  const shown = new Intl.NumberFormat(LOCALES[language], { maximumFractionDigits: 1 }).format(usual);
   return (
     <div className={classes.surge} role="status">
       <strong>{t('surge/title', { count, service: local(service) })}</strong>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { Waiting } from '../../ui/Waiting';
 import { useHolidayPlaces } from '../queries';
 import { dateFormat } from '../../ui/dateFormat';

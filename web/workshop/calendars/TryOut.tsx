@@ -2,7 +2,7 @@ import { Group, NumberInput, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { compileCalendar, type CalendarSpec } from '../../../core/calendar';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { zonedInstant } from '../../ui/zonedInstant';
 import { dateFormat } from '../../ui/dateFormat';
 

@@ -9,7 +9,7 @@ import {
   type Window,
 } from '../../../core/calendar';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { fromHoursText, toHoursText } from './hoursText';
 import classes from './WeekGrid.module.css';
 import { dateFormat } from '../../ui/dateFormat';

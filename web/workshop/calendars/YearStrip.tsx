@@ -3,7 +3,7 @@ import { IconChevronLeft, IconChevronRight } from '@tabler/icons-react';
 import { useState, type KeyboardEvent } from 'react';
 import { WEEKDAYS, type CalendarSpec } from '../../../core/calendar';
 import { useWords } from '../../messages/useWords';
-import { LOCALES } from '../../ui/times';
+import { LOCALES } from '../../../core/forms';
 import { fromHoursText, toHoursText } from './hoursText';
 import classes from './YearStrip.module.css';
 import { dateFormat } from '../../ui/dateFormat';
