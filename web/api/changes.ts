@@ -1,26 +1,22 @@
 import { useEffect, useRef } from 'react';
+import { gather } from './gather';
 
-/** `own`: those that one changed oneself just now. */
-type Listener = (numbers: number[], own: number[]) => void;
+/** `own`: those that one changed oneself just now. The next changes wait for what it answers. */
+type Listener = (numbers: number[], own: number[]) => unknown;
 
 const listeners = new Set<Listener>();
-const GATHER_MS = 120;
-let gathered = new Map<number, boolean>();
-let timer: ReturnType<typeof setTimeout> | null = null;
-
-function pass(): void {
-  const changes = [...gathered];
-  gathered = new Map();
-  timer = null;
-  const numbers = changes.map(([number]) => number);
-  const own = changes.filter(([, isOwn]) => isOwn).map(([number]) => number);
-  for (const listener of listeners) listener(numbers, own);
-}
+const put = gather<number, boolean>(
+  (changes) => {
+    const numbers = [...changes.keys()];
+    const own = numbers.filter((number) => changes.get(number));
+    return Promise.all([...listeners].map((listener) => Promise.resolve(listener(numbers, own))));
+  },
+  (wasOwn = false, isOwn) => wasOwn || isOwn,
+);
 
 /** Says that something happened to a ticket; those that follow hear of many at once. */
 export function noteChange(number: number, { isOwn = false } = {}): void {
-  gathered.set(number, isOwn || (gathered.get(number) ?? false));
-  timer ??= setTimeout(pass, GATHER_MS);
+  put(number, isOwn);
 }
 
 /** Hears which tickets changed, some moments' changes together. */

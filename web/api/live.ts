@@ -3,6 +3,8 @@ import { useEffect, useState } from 'react';
 import type { LiveEvent, WritingEvent } from '../../contract/live';
 import { noteChange } from './changes';
 import { follow } from './follow';
+import { gather } from './gather';
+import { renewSoon } from './renew';
 import { hearWriting } from './writing';
 import { setReachable } from './reachable';
 
@@ -18,19 +20,21 @@ export function useLive(meId: string): LiveEvent | null {
   const client = useQueryClient();
   const [last, setLast] = useState<LiveEvent | null>(null);
   useEffect(() => {
-    const renew = (keys: string[]): void =>
-      keys.forEach((key) => void client.invalidateQueries({ queryKey: [key] }));
+    const renew = (keys: string[]): void => keys.forEach((key) => renewSoon(client, [key]));
+    const show = gather<'last', LiveEvent>((events) => setLast(events.get('last') ?? null));
     const renewAll = (): void => renew([...SHARED, ...SETTINGS, ...LISTS]);
     return follow(
       '/api/v1/live',
       (source) => {
         source.onmessage = ({ data }) => {
           const event = JSON.parse(data as string) as LiveEvent;
-          setLast(event);
+          show('last', event);
           renew(SHARED);
           if (event.number === null) renew([...SETTINGS, ...LISTS]);
-          else noteChange(event.number, { isOwn: event.actorId === meId });
-          if (event.number !== null) void client.invalidateQueries({ queryKey: ['ticket', event.number] });
+          else {
+            noteChange(event.number, { isOwn: event.actorId === meId });
+            renewSoon(client, ['ticket', event.number]);
+          }
         };
         source.addEventListener('writing', ({ data }) =>
           hearWriting(JSON.parse(String(data)) as WritingEvent),

@@ -6,6 +6,7 @@ import type { TicketRow } from '../../contract/tickets';
 import { listMoves, type MoveName } from '../../core/tickets';
 import { call } from '../api/call';
 import { useChanges } from '../api/changes';
+import { renewSoon } from '../api/renew';
 import { api } from '../api/endpoints';
 import { useWords } from '../messages/useWords';
 import { PriorityEditor, WhoEditor } from '../desk/worklist/CellEditor';
@@ -111,7 +112,7 @@ export function Board({ roomId }: { roomId: string }) {
     queryKey: ['chatBoard', roomId],
     queryFn: () => call(api.chat.board, { params: { id: roomId } }),
   });
-  useChanges(() => void client.invalidateQueries({ queryKey: ['chatBoard', roomId] }));
+  useChanges(() => renewSoon(client, ['chatBoard', roomId]));
   if (!data) return null;
   return (
     <aside className={classes.board} aria-label={t('rooms/board')}>

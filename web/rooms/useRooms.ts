@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import type { RoomMessage, RoomPerson, RoomsHome, RoomsLive, RoomView } from '../../contract/rooms';
 import { listCalled, type ChatForm } from '../../core/chat';
 import { follow } from '../api/follow';
+import { renewSoon } from '../api/renew';
 import { callRooms, LIVE_ADDRESS } from './callRooms';
 
 export const useHome = () =>
@@ -84,7 +85,7 @@ export function useRoomsLive(roomId: string, onForm: (opened: OpenedForm) => voi
         if (event.kind === 'message') take(client, event.message, roomId);
         else if (event.kind === 'form') onForm({ form: event.form, roomId: event.roomId });
         else if (event.kind === 'here') setHere(event.ids);
-        else void client.invalidateQueries({ queryKey: ['rooms', 'home'] });
+        else renewSoon(client, ['rooms', 'home']);
       };
     });
   }, [client, roomId, onForm]);

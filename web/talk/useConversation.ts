@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/call';
 import { follow } from '../api/follow';
+import { renewSoon } from '../api/renew';
 import { api } from '../api/endpoints';
 
 export const useConversation = (id: string | null) =>
@@ -33,7 +34,7 @@ export function useConversationsLive(
     current.current = onHeard;
   });
   useEffect(() => {
-    const renew = (...key: string[]): void => void client.invalidateQueries({ queryKey: key });
+    const renew = (...key: string[]): void => renewSoon(client, key);
     return follow(`/api/v1/conversations/live${isAtDesk ? '?at=desk' : ''}`, (source) => {
       source.addEventListener('ready', () => {
         renew('conversations');
@@ -41,7 +42,7 @@ export function useConversationsLive(
       });
       source.onmessage = ({ data }) => {
         const heard = JSON.parse(data as string) as Heard;
-        renew('conversation', heard.id);
+        void client.invalidateQueries({ queryKey: ['conversation', heard.id] });
         renew('conversations');
         renew('myConversation');
         renew('chatOverview');

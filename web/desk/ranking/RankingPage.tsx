@@ -28,7 +28,7 @@ export function RankingPage() {
   const queryKey = ['ranking', team];
   const ranking = useQuery({ queryKey, queryFn: () => call(api.plans.ranking, { params: { id: team } }) });
   const [open, setOpen] = useState<{ id: string; goesAhead: boolean } | null>(null);
-  useChanges(() => void ranking.refetch());
+  useChanges(() => ranking.refetch());
   const rank = useMutation({
     mutationFn: ({ request, ...said }: Said & { request: RankedRequest; place?: number }) =>
       call(api.plans.rank, {

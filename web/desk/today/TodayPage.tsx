@@ -43,10 +43,7 @@ export function TodayPage() {
       }),
   });
   const figures = useQuery({ queryKey: ['listFigures', 'today'], queryFn: () => call(api.figures.today) });
-  useChanges(() => {
-    void own.refetch();
-    void figures.refetch();
-  });
+  useChanges(() => Promise.all([own.refetch(), figures.refetch()]));
   if (!me.areas.includes('desk')) return <Lost />;
   const sum = (key: 'dueToday' | 'late'): number =>
     (figures.data ?? []).reduce((total, team) => total + team[key], 0);

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient, keepPreviousData } from '@tanstack/react-query';
 import { call } from '../../api/call';
 import { useChanges } from '../../api/changes';
+import { renewSoon } from '../../api/renew';
 import { api } from '../../api/endpoints';
 import type { SeenList } from './useList';
 
@@ -9,7 +10,7 @@ const askedOf = ({ where }: SeenList) => (where ? JSON.stringify(where) : undefi
 /** Figures of a list go with every change in it. */
 function useRenewing(): void {
   const client = useQueryClient();
-  useChanges(() => void client.invalidateQueries({ queryKey: ['listFigures'] }));
+  useChanges(() => renewSoon(client, ['listFigures']));
 }
 
 /** How many pieces of work of a list have which value of some fields. */

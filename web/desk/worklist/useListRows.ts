@@ -78,8 +78,12 @@ export function useListRows(
   useChanges((numbers, own) => {
     const others = numbers.filter((number) => !own.includes(number));
     // What one does oneself is wanted to be seen at once.
-    for (const [looked, isHeld] of [[own, false] as const, [others, holds()] as const])
-      if (looked.length > 0) void look(looked, isHeld).catch(() => client.invalidateQueries({ queryKey }));
+    const looks = [[own, false] as const, [others, holds()] as const].filter(([looked]) => looked.length > 0);
+    return Promise.all(
+      looks.map(([looked, isHeld]) =>
+        look(looked, isHeld).catch(() => client.invalidateQueries({ queryKey })),
+      ),
+    );
   });
   /** Lets what was held back come to its place. */
   function settle(): void {
