@@ -75,6 +75,27 @@ test('all that a narrowed list lets through, with a ready text whose blanks fill
   }
 });
 
+test('more than can be done at once is refused before anything is done', async () => {
+  const { select, run } = app.listo.db;
+  const number = await create('Copied very often');
+  const columns = await select<{ name: string }>(
+    "SELECT COLUMN_NAME AS name FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND TABLE_NAME = 'tickets' AND EXTRA = ''",
+  );
+  const names = columns.map(({ name }) => `t.${name}`).join();
+  await run(
+    `INSERT INTO tickets (${names.replaceAll('t.', '')}) SELECT ${names} FROM tickets t JOIN seq_1_to_5000 WHERE t.number = :number`,
+    { number },
+  );
+  const where = JSON.stringify({ field: 'title', op: 'contains', value: 'very often' });
+  const deed = { kind: 'move', name: 'take' };
+  const answer = await rui!.call('POST', '/worklists/teams/bulk', { where, deed });
+  expect(answer).toMatchObject({ status: 422, body: { type: '/problems/tooManyAtOnce' } });
+  await run('DELETE FROM tickets WHERE title = :title AND number > :number', {
+    ...{ title: 'Copied very often', number },
+  });
+  expect(await ended(rui!, await start(rui!, 'teams', { where, deed }))).toMatchObject({ done: 1 });
+});
+
 test('a change of facts rests on what was chosen: what someone changed meanwhile is refused', async () => {
   const number = await create('Priority');
   const { tables } = app.listo.db;

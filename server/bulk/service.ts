@@ -85,10 +85,9 @@ export async function startBulk(
   body: BodyOf<typeof api.bulk.start>,
 ): Promise<{ id: string; total: number }> {
   const chosen = await choose(listo, viewer, listId, body);
-  const refuse = (code: string) =>
-    new ProblemError('fieldsNotValid', { fields: [{ field: 'numbers', code }] });
-  if (chosen.length === 0) throw refuse('missing');
-  if (chosen.length > MOST_AT_ONCE) throw refuse('tooLong');
+  if (chosen.length === 0)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'numbers', code: 'missing' }] });
+  if (chosen.length > MOST_AT_ONCE) throw new ProblemError('tooManyAtOnce');
   return start(listo, actor, chosen, { deed: body.deed });
 }
 

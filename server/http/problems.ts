@@ -33,6 +33,11 @@ export const PROBLEMS = {
     title: 'Not for the requester to read',
     wayOut: 'Choose an article that the requester may read, or write the answer yourself.',
   },
+  tooManyAtOnce: {
+    status: 422,
+    title: 'Too many at once',
+    wayOut: 'At most 5,000 are changed at once. Narrow the list and do it in parts; nothing was changed.',
+  },
   stale: { status: 409, title: 'Changed meanwhile', wayOut: 'Look at what differs and choose.' },
   alreadyDecided: { status: 409, title: 'Already decided', wayOut: 'Nothing is left to do.' },
   fileTooLarge: { status: 413, title: 'File too large', wayOut: 'Send a file of at most 25 MB, or a link.' },

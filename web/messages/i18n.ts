@@ -13,7 +13,11 @@ function firstLanguage(): Language {
 /** What is counted, as opposed to what has a number for its name. */
 const COUNTED = new Set(['count', 'done', 'total', 'rows', 'written', 'good', 'bad', 'tickets', 'clocks']);
 
-/** Large counts are parted as the language does; all else stays as it is. */
+/** Large counts are parted as the language does. @example writeCount(5000, 'en') // '5,000' */
+export const writeCount = (value: number, language: Language): string =>
+  value.toLocaleString(LOCALES[language]);
+
+/** What is no count stays as it is. */
 const COUNTS: FormatterModule = {
   type: 'formatter',
   init: () => undefined,
@@ -21,7 +25,7 @@ const COUNTS: FormatterModule = {
   addCached: () => undefined,
   format: (value, _format, language, options) =>
     typeof value === 'number' && COUNTED.has(String(options?.interpolationkey))
-      ? value.toLocaleString(LOCALES[language === 'pt' ? 'pt' : 'en'])
+      ? writeCount(value, language === 'pt' ? 'pt' : 'en')
       : (value as string),
 };
 

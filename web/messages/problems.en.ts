@@ -12,6 +12,8 @@ export const problemsEn = {
   stale: 'Someone changed it meanwhile.',
   alreadyDecided: 'Someone has already decided this.',
   fileTooLarge: 'The file is larger than 25 MB. Send a smaller one, or a link to it.',
+  tooManyAtOnce:
+    'At most 5,000 are changed at once. Narrow the list and do it in parts; nothing was changed.',
   tableNotRead: 'Quotation marks in it do not fit. Mend them and send it again; nothing was written.',
   tableTooLong: 'At most 200,000 rows and 64 MB at a time. Part the table and send the parts.',
   fileEmpty: 'The file is empty. Choose it again.',

@@ -12,6 +12,8 @@ export const problemsPt = {
   stale: 'Alguém mudou isto entretanto.',
   alreadyDecided: 'Alguém já decidiu isto.',
   fileTooLarge: 'O ficheiro tem mais de 25 MB. Envie um mais pequeno, ou uma ligação.',
+  tooManyAtOnce:
+    'Mudam-se no máximo 5000 de uma vez. Restrinja a lista e faça-o por partes; nada foi mudado.',
   tableNotRead: 'As aspas não fecham. Corrija-as e envie de novo; nada foi escrito.',
   tableTooLong: 'No máximo 200 000 linhas e 64 MB de cada vez. Divida a tabela e envie as partes.',
   fileEmpty: 'O ficheiro está vazio. Escolha-o de novo.',

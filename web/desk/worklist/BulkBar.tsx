@@ -3,7 +3,6 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { MOST_AT_ONCE, type Deed } from '../../../contract/bulk';
-import { COUNT_LIMIT } from '../../../contract/names';
 import { PRIORITIES, type MoveInput } from '../../../core/tickets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
@@ -23,11 +22,15 @@ const LOOK_MS = 400;
 function DeedForm({
   asking,
   count,
+  isBusy,
+  error,
   onDo,
   onClose,
 }: {
   asking: Asking;
   count: string;
+  isBusy: boolean;
+  error: unknown;
   onDo(deed: Deed): void;
   onClose(): void;
 }) {
@@ -112,8 +115,9 @@ function DeedForm({
             onChange={({ target }) => setText(target.value)}
           />
         )}
+        <ProblemNote error={error} />
         <Group gap="xs">
-          <Button disabled={!deed} onClick={() => deed && onDo(deed)}>
+          <Button disabled={!deed} loading={isBusy} onClick={() => deed && onDo(deed)}>
             {t('bulk/do', { count })}
           </Button>
           <Button variant="default" onClick={onClose}>
@@ -195,7 +199,7 @@ function Job({ id, onUndone, onClose }: { id: string; onUndone(id: string): void
 
 /** What can be done to all that is chosen. */
 export function BulkBar({ list, chosen, total }: Props) {
-  const { t } = useWords();
+  const { t, count: writeCount } = useWords();
   const [asking, setAsking] = useState<Asking | null>(null);
   const [jobId, setJobId] = useState<string | null>(null);
   const start = useMutation({
@@ -204,17 +208,17 @@ export function BulkBar({ list, chosen, total }: Props) {
         params: { id: list.id },
         body: chosen.isAll
           ? { deed, ...(list.where && { where: JSON.stringify(list.where) }) }
-          : { deed, numbers: chosen.numbers.slice(0, MOST_AT_ONCE) },
+          : { deed, numbers: chosen.numbers },
         key: nanoid(),
       }),
-    onSuccess: ({ id }) => setJobId(id),
+    onSuccess: ({ id }) => {
+      setAsking(null);
+      setJobId(id);
+    },
   });
-  const all = total ? (total.isMore ? `${COUNT_LIMIT}+` : String(total.count)) : '';
-  const count = chosen.isAll ? all : String(chosen.count);
-  const run = (deed: Deed): void => {
-    setAsking(null);
-    start.mutate(deed);
-  };
+  const isTooMany = !chosen.isAll && chosen.count > MOST_AT_ONCE;
+  const all = total ? writeCount(total.count, total.isMore) : '';
+  const count = chosen.isAll ? all : writeCount(chosen.count);
   if (jobId)
     return (
       <div className={classes.foot}>
@@ -230,13 +234,23 @@ export function BulkBar({ list, chosen, total }: Props) {
       </div>
     );
   const ask = (what: Asking) => (
-    <Button key={what} size="compact-sm" variant="default" onClick={() => setAsking(what)}>
+    <Button
+      key={what}
+      size="compact-sm"
+      variant="default"
+      disabled={isTooMany}
+      onClick={() => {
+        start.reset();
+        setAsking(what);
+      }}
+    >
       {t(`bulk/ask/${what}`)}
     </Button>
   );
   return (
     <div className={classes.foot} role="toolbar" aria-label={t('bulk/title')}>
       <strong>{t('bulk/chosen', { count })}</strong>
+      {isTooMany && <span role="status">{t('problems/tooManyAtOnce')}</span>}
       {!chosen.isAll && (
         <Button size="compact-sm" variant="subtle" onClick={chosen.chooseAll}>
           {t('bulk/all', { count: all })}
@@ -244,17 +258,29 @@ export function BulkBar({ list, chosen, total }: Props) {
       )}
       <Button
         size="compact-sm"
-        loading={start.isPending}
-        onClick={() => run({ kind: 'move', name: 'take', input: {} })}
+        disabled={isTooMany}
+        loading={start.isPending && asking === null}
+        onClick={() => start.mutate({ kind: 'move', name: 'take', input: {} })}
       >
         {t('bulk/take')}
       </Button>
       {(['give', 'answer', 'note', 'hold', 'finish', 'priority'] as const).map(ask)}
-      <ProblemNote error={start.error} />
+      {asking === null && <ProblemNote error={start.error} />}
       <Button size="compact-sm" variant="subtle" onClick={chosen.clear}>
         {t('bulk/none')}
       </Button>
-      {asking && <DeedForm asking={asking} count={count} onDo={run} onClose={() => setAsking(null)} />}
+      {asking && (
+        <DeedForm
+          {...{ asking, count }}
+          isBusy={start.isPending}
+          error={start.error}
+          onDo={start.mutate}
+          onClose={() => {
+            start.reset();
+            setAsking(null);
+          }}
+        />
+      )}
     </div>
   );
 }

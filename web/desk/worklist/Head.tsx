@@ -2,7 +2,6 @@ import { Button, Menu, Popover } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { memo, useState } from 'react';
 import { Link } from 'react-router';
-import { COUNT_LIMIT } from '../../../contract/names';
 import {
   BOARD_FIELDS,
   GIVEN_NAMES,
@@ -164,16 +163,16 @@ function Sentence({ list, onSee }: Pick<Props, 'list' | 'onSee'>) {
 /** The heading sentence of a worklist: which one, how many, seen and ordered how, narrowed to what. */
 export const Head = memo(function Head(props: Props) {
   const { list, total, chosen, now, isNarrow, waiting, onSettle, onChoose, onSee } = props;
-  const { t } = useWords();
+  const { t, count } = useWords();
   const times = useTimes();
   const [making, setMaking] = useState<'new' | 'own' | null>(null);
-  const count = total ? (total.isMore ? `${COUNT_LIMIT}+` : String(total.count)) : '…';
+  const shown = total ? count(total.count, total.isMore) : '…';
   const lead = isGiven(list.id) ? `worklistLead/${list.id}` : 'lists/ownLead';
   return (
     <div className={classes.title}>
       <ListMenu list={list} onMake={(isNew) => setMaking(isNew ? 'new' : 'own')} />
       <span className={classes.lead}>
-        {t(lead, { count })}
+        {t(lead, { count: shown })}
         {!isNarrow && <ZoneClocks now={now} />}
         {waiting > 0 && (
           <Button size="compact-xs" variant="default" ms={8} onClick={onSettle}>
