@@ -39,6 +39,7 @@ export class BulkRunner extends JobRunner<BulkJobRow> {
         return;
       }
       await tables.bulkJobs.update({ id: job.id }, { leaseUntil: this.nextLease() });
+      await this.untilFollowed();
       for (const item of items) await this.doOne(job, item, viewer);
       this.listo.wake();
     }

@@ -59,6 +59,7 @@ export class ImportRunner extends JobRunner<ImportRow> {
     batch: TableRow[],
   ): Promise<boolean> {
     const { tables } = this.listo.db;
+    await this.untilFollowed();
     for (let i = 0; i < batch.length; i += AT_ONCE) {
       const answers = await Promise.all(
         batch.slice(i, i + AT_ONCE).map((row) => this.writeRow(job, viewer, lookups, row)),

@@ -1,4 +1,11 @@
+import { setTimeout } from 'node:timers/promises';
 import type { Listo } from '../listo';
+
+/** So many entries may wait for what follows from them before a job waits too. */
+const MOST_AHEAD = 400;
+const LOOK_MS = 100;
+/** Where nothing follows any more, jobs go on all the same, slowly. */
+const MOST_WAIT_MS = 5_000;
 
 type Leased = { id: string; leaseUntil: number };
 
@@ -37,6 +44,24 @@ export abstract class JobRunner<Job extends Leased> {
   /** Until when a job is this process's; where that ends, another or the next start goes on at once. */
   protected nextLease(): number {
     return this.isStopped ? 0 : Date.now() + this.leaseMs;
+  }
+
+  /**
+   * Waits until what follows from the journal has come along. A job that ran ahead of it would have everyone else wait
+   * for mails, clocks and what they see live, until all of the job had had its turn.
+   */
+  protected async untilFollowed(): Promise<void> {
+    const until = performance.now() + MOST_WAIT_MS;
+    while (!this.isStopped && performance.now() < until && (await this.countAhead()) > MOST_AHEAD)
+      await setTimeout(LOOK_MS);
+  }
+
+  private async countAhead(): Promise<number> {
+    const [row] = await this.listo.db.select<{ ahead: number | null }>(
+      `SELECT MAX(position) - (SELECT MIN(position) FROM consumers WHERE name <> 'sequencer')
+         + (SELECT COUNT(*) FROM journal WHERE position IS NULL) AS ahead FROM journal`,
+    );
+    return row?.ahead ?? 0;
   }
 
   private async run(): Promise<void> {

@@ -1,3 +1,4 @@
+import { useElementSize } from '@mantine/hooks';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
@@ -41,8 +42,7 @@ type Props = {
 };
 
 const NARROW_HEIGHT = 53;
-const NARROW_HEAD = 74;
-const HEAD = 122;
+const USUAL_HEAD = 122;
 
 /** What a list is grouped by, of a row, in words. */
 function useGroupOf({ groupBy }: SeenList): ((row: LiveRow) => string) | null {
@@ -192,6 +192,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
     setEditing(null);
     setMoving({ row, name });
   };
+  const { ref: head, height: headHeight } = useElementSize();
   const height = isOpen ? NARROW_HEIGHT : density === 'dense' ? 32 : 46;
   return (
     <div
@@ -204,7 +205,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
         settle();
       }}
     >
-      <div className={classes.head}>
+      <div className={classes.head} ref={head}>
         <Head
           {...{ list, now, search, onSee, chosen: stretch, isNarrow: isOpen, total, waiting: waiting.length }}
           onSettle={onSettle}
@@ -235,7 +236,7 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
           groupOf={groupOf}
           height={height}
           scroller={scroller}
-          headHeight={isOpen ? NARROW_HEAD : HEAD}
+          headHeight={headHeight || USUAL_HEAD}
           inSight={at < 0 ? null : at}
           label={t('lists/rows')}
           isGrid={!isOpen}
