@@ -77,6 +77,24 @@ test('the same list as a board, as load, as a calendar and as shares; the addres
   expect(priorities.every((text) => text.includes('P4'))).toBe(true);
 });
 
+test('a card is taken anywhere and goes to whom the pointer is over', async () => {
+  const rui = await browser.open('rui', '/desk/teams?as=load');
+  await click(rui, 'Rui Bastos');
+  const card = (await rui.waitForSelector('[data-person="rui"] [data-number]'))!;
+  const number = await card.evaluate((element) => element.getAttribute('data-number')!);
+  const from = (await card.boundingBox())!;
+  const to = (await (await rui.waitForSelector('[data-person="ivo"]'))!.boundingBox())!;
+  await rui.mouse.move(from.x + 20, from.y + from.height - 6);
+  await rui.mouse.down();
+  await rui.mouse.move(to.x + 300, to.y + to.height / 2, { steps: 6 });
+  await rui.waitForSelector('[data-person="ivo"][data-over]');
+  await rui.mouse.up();
+  await click(rui, 'Ivo Ramires');
+  await rui.waitForSelector(`[data-person="ivo"] [data-number="${number}"]`);
+  const ivo = await browser.open('ivo', '/desk/mine');
+  await ivo.waitForSelector(`[data-number="${number}"]`);
+});
+
 test('chosen by keys, done to many at once, and put back', async () => {
   const rui = await browser.open('rui', '/desk/unassigned');
   await rui.waitForSelector('[role="row"][data-number]');

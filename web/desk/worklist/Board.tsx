@@ -1,11 +1,4 @@
-import {
-  DndContext,
-  PointerSensor,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
+import { DndContext, pointerWithin, useDroppable, type DragEndEvent } from '@dnd-kit/core';
 import { Button, Modal, NumberInput, Popover } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -23,6 +16,7 @@ import { Card } from './Card';
 import { PriorityEditor } from './CellEditor';
 import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
+import { useCardSensors } from './useCardSensors';
 import { useFieldWords } from './useFieldWords';
 import type { SeenList } from './useList';
 import { useShares } from './useListFigures';
@@ -34,8 +28,6 @@ import classes from './Board.module.css';
 
 type Column = { value: string | null; label: string; count: number };
 const NOBODY = '';
-/** A short press is a click on what stands on a card. */
-const DRAG_FROM_PX = 6;
 
 /** Values that have a column also while nothing is in it. */
 function useFixed(by: BoardField): (string | null)[] {
@@ -206,7 +198,7 @@ export function Board({ list, search }: { list: SeenList; search: string }) {
   const { columns, error } = useColumns(list);
   const moves = useCardMove(list.boardBy);
   const [dragged, setDragged] = useState<ListRow | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }));
+  const sensors = useCardSensors();
   function end({ active, over }: DragEndEvent): void {
     setDragged(null);
     const row = active.data.current?.ticket as ListRow | undefined;
@@ -218,6 +210,7 @@ export function Board({ list, search }: { list: SeenList; search: string }) {
       <ProblemNote error={moves.error} />
       <DndContext
         sensors={sensors}
+        collisionDetection={pointerWithin}
         onDragStart={({ active }) => setDragged((active.data.current?.ticket as ListRow | undefined) ?? null)}
         onDragEnd={end}
         onDragCancel={() => setDragged(null)}

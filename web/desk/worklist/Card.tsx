@@ -53,6 +53,7 @@ export function Card({ ticket, live, words, to, facts, places, onPlace }: Props)
   return (
     <div
       ref={setNodeRef}
+      {...listeners}
       className={classes.card}
       data-number={number}
       data-tone={live?.tone}
@@ -79,7 +80,6 @@ export function Card({ ticket, live, words, to, facts, places, onPlace }: Props)
             <button
               type="button"
               className={classes.grip}
-              {...listeners}
               {...attributes}
               aria-label={t('lists/moveCard', { number })}
             >

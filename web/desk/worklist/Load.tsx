@@ -1,11 +1,4 @@
-import {
-  DndContext,
-  PointerSensor,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
+import { DndContext, useDroppable, type DragEndEvent, pointerWithin } from '@dnd-kit/core';
 import { useState } from 'react';
 import type { AnswerOf } from '../../../contract/endpoint';
 import type { ListRow } from '../../../contract/worklists';
@@ -18,6 +11,7 @@ import { Waiting } from '../../ui/Waiting';
 import { Card } from './Card';
 import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
+import { useCardSensors } from './useCardSensors';
 import type { SeenList } from './useList';
 import { useLoad } from './useListFigures';
 import { useListRows } from './useListRows';
@@ -141,7 +135,7 @@ export function Load({ list, search }: { list: SeenList; search: string }) {
   const now = useNow(60_000);
   const { data, error } = useLoad(list);
   const moves = useCardMove('assigneeId');
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const sensors = useCardSensors();
   if (!data) return error ? <ProblemNote error={error} /> : <Waiting />;
   const { people, days } = data;
   const carried = people.map(({ states }) => STATES.reduce((sum, state) => sum + (states[state] ?? 0), 0));
@@ -151,7 +145,7 @@ export function Load({ list, search }: { list: SeenList; search: string }) {
     if (row && over) moves.place(row, (over.data.current?.value as string | null) ?? null);
   }
   return (
-    <DndContext sensors={sensors} onDragEnd={end}>
+    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={end}>
       <ProblemNote error={moves.error} />
       <div className={classes.person}>
         <div className={classes.line}>
