@@ -58,8 +58,8 @@ const forQuery = z.object({ for: idSchema.optional() });
 export const catalogueEndpoints = {
   list: endpoint({
     ...paths.catalogue.list,
-    summary: 'All services I may ask for',
-    query: forQuery,
+    summary: 'All services I may ask for; to whoever works on them, of everyone',
+    query: forQuery.extend({ of: z.literal('everyone').optional() }),
     answer: z.array(serviceCardSchema),
   }),
   get: endpoint({

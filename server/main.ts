@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { readLearned } from './assistant/learned';
 import { readConfig } from './config';
 import { startListo } from './process';
 
@@ -14,6 +15,10 @@ const { listo, port, stop } = await startListo(config, webDir).catch((error: unk
 listo.log.info({ port }, 'listening');
 // The start command waits for this line.
 process.send?.({ port });
+// Whoever asks the assistant first does not wait until it has learned.
+readLearned(listo, 'employees').catch((error: unknown) =>
+  listo.log.warn({ err: error }, 'the assistant learns when it is asked first'),
+);
 
 let isStopping = false;
 function end(): void {

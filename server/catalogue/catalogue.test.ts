@@ -20,9 +20,9 @@ afterAll(() => app.end());
 const DAY = 86_400_000;
 type Answer = { status: number; body: never };
 const title = { en: 'Chart table lamp', pt: 'Candeeiro da mesa de cartas' };
-const services = (by: Person): Promise<Answer> => by.call('GET', '/services');
-const idsOf = async (by: Person): Promise<string[]> =>
-  ((await services(by)).body as ServiceCard[]).map(({ id }) => id);
+const services = (by: Person, query = ''): Promise<Answer> => by.call('GET', `/services${query}`);
+const idsOf = async (by: Person, query = ''): Promise<string[]> =>
+  ((await services(by, query)).body as ServiceCard[]).map(({ id }) => id);
 const edited = async (id: string, by = hanna!): Promise<EditedService> =>
   (await by.call('GET', `/workshop/services/${id}`)).body as EditedService;
 const save = async (id: string, change: object, by = hanna!): Promise<Answer> => {
@@ -141,6 +141,14 @@ test('services stand in the order in which they were put', async () => {
   expect((await hanna!.call('PUT', '/workshop/service-order', { ids: ['printing', 'kiosk'] })).status).toBe(
     403,
   );
+});
+
+test('who works on services sees those of everyone; who asks, their own', async () => {
+  const marta = await app.as('marta');
+  // A hand radio is for people on board, at terminals and dockyards.
+  expect(await idsOf(marta)).not.toContain('radio');
+  expect(await idsOf(marta, '?of=everyone')).toContain('radio');
+  expect((await tomas!.call('GET', '/services?of=everyone')).status).toBe(403);
 });
 
 test('people and things that were chosen are called by their names here', async () => {

@@ -5,7 +5,7 @@ import { serve, type Routes } from '../http/serve';
 import type { SignedIn } from '../sessions/viewer';
 import { findAssets } from './assets';
 import { listCategories } from './categories';
-import { listServices, readService, searchServices } from './services';
+import { listAllServices, listServices, readService, searchServices } from './services';
 
 /** For whom it is looked up: for another only by those who may ask for others. */
 function personOf(viewer: SignedIn, wanted: string | undefined): string {
@@ -15,7 +15,11 @@ function personOf(viewer: SignedIn, wanted: string | undefined): string {
 
 export const catalogueRoutes: Routes = (router, listo) => {
   const { catalogue } = api;
-  serve(router, catalogue.list, ({ viewer, query }) => listServices(listo, personOf(viewer, query.for)));
+  serve(router, catalogue.list, ({ viewer, query }) => {
+    if (query.of === undefined) return listServices(listo, personOf(viewer, query.for));
+    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    return listAllServices(listo);
+  });
   serve(router, catalogue.search, async ({ viewer, query }) => ({
     services: await searchServices(listo, viewer, query.q),
   }));

@@ -182,6 +182,12 @@ export async function listServices(listo: Listo, personId: string): Promise<Serv
   return (await listFor(listo, cached, personId)).map((service) => toCard(service, cached));
 }
 
+/** All services that are on, whomever they are for: for who sets something up, or puts a ticket where it belongs. */
+export async function listAllServices(listo: Listo): Promise<ServiceCard[]> {
+  const cached = await readCatalogue(listo);
+  return cached.catalogue.services.map((service) => toCard(service, cached));
+}
+
 export async function readService(listo: Listo, id: string, personId: string): Promise<Service | null> {
   const cached = await readCatalogue(listo);
   const { services, off, confidential } = cached.catalogue;

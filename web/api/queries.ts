@@ -33,6 +33,14 @@ export const useServices = (forPerson: string | null = null) =>
     queryFn: () => call(api.catalogue.list, forWhom(forPerson)),
   });
 
+/** All services, whomever they are for: for those who work on them. */
+export const useAllServices = () =>
+  useQuery({
+    queryKey: ['services', 'of everyone'],
+    staleTime: 60_000,
+    queryFn: () => call(api.catalogue.list, { query: { of: 'everyone' } }),
+  });
+
 export const useCategories = () =>
   useQuery({ queryKey: ['categories'], staleTime: 300_000, queryFn: () => call(api.catalogue.categories) });
 

@@ -1,7 +1,7 @@
 import { Button, FileButton, Group, Select } from '@mantine/core';
 import type { RefObject } from 'react';
 import { insertTextIntoField, wrapFieldSelection } from 'text-field-edit';
-import { useServices } from '../api/queries';
+import { useAllServices } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import { beginLines } from '../words/Tools';
 import type { Pictures } from './usePictures';
@@ -22,7 +22,7 @@ const DEEDS = {
 /** What an article is made of, put where the caret is. */
 export function ArticleTools({ field, pictures }: { field: RefObject<Field | null>; pictures: Pictures }) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   return (
     <Group gap={4} mt="xs" role="group" aria-label={t('words/formatting')}>
       {Object.entries(DEEDS).map(([name, run]) => (

@@ -5,7 +5,7 @@ import type { Fates } from '../../contract/knowledge';
 import { inLanguage } from '../../core/knowledge';
 import { call } from '../api/call';
 import { api } from '../api/endpoints';
-import { useServices } from '../api/queries';
+import { useAllServices } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
@@ -80,7 +80,7 @@ export function HealthPage() {
   const { t, local, language } = useWords();
   const times = useTimes();
   const [days, setDays] = useState(28);
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { data, error, refetch } = useQuery({
     queryKey: ['knowledge', 'health', days],
     queryFn: () => call(api.knowledge.health, { query: { days } }),

@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Group, NativeSelect } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { Asked } from '../../contract/compliance';
-import { useServices, useTeams } from '../api/queries';
+import { useAllServices, useTeams } from '../api/queries';
 import '../messages/measuresWords';
 import { useWords } from '../messages/useWords';
 import { WeekGrid } from '../workshop/calendars/WeekGrid';
@@ -63,7 +63,7 @@ function Calendars({ other, onChange }: Props) {
 function Moves({ other, onChange }: Props) {
   const { t, local } = useWords();
   const { data: teams = [] } = useTeams();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { moves } = other;
   const set = (changed: Other['moves']): void => onChange({ ...other, moves: changed });
   const teamChoices = teams.map(({ id, name }) => ({ value: id, label: local(name) }));

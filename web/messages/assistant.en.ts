@@ -86,7 +86,7 @@ export const assistantEn = {
       article: 'Show an article',
       form: 'Fill the form',
       state: 'How the tickets stand',
-      approval: 'Write a ticket and wait until it is agreed to',
+      approval: 'Write a ticket, await approval',
       ticket: 'Write a ticket',
       person: 'Hand to a person',
     },

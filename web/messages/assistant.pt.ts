@@ -86,7 +86,7 @@ export const assistantPt = {
       article: 'Mostrar um artigo',
       form: 'Preencher o formulário',
       state: 'Como estão os pedidos',
-      approval: 'Abrir um pedido e esperar pelo acordo',
+      approval: 'Abrir um pedido e esperar o sim',
       ticket: 'Escrever um pedido',
       person: 'Passar a uma pessoa',
     },

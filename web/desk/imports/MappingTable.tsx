@@ -1,7 +1,7 @@
 import { NativeSelect, Select, Table, TextInput } from '@mantine/core';
 import type { Import } from '../../../contract/imports';
 import { IMPORT_FIELDS, NEEDED_FIELDS, type ImportField, type Mapping } from '../../../core/imports';
-import { useServices } from '../../api/queries';
+import { useAllServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 
 const ALWAYS = 'always';
@@ -21,7 +21,7 @@ function sampleOf({ sample }: Import, from: Mapping[ImportField]): string {
 /** Which column becomes what of a ticket. */
 export function MappingTable({ table, mapping, onChange }: Props) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const put = (field: ImportField, from: Mapping[ImportField]): void => {
     const { [field]: _, ...others } = mapping;
     onChange(from ? { ...others, [field]: from } : others);

@@ -10,7 +10,14 @@ import { fillIn, type Answers } from '../../../core/forms';
 import { Templates } from './Templates';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useAskSearch, useMe, usePeopleSearch, useRenew, useService, useServices } from '../../api/queries';
+import {
+  useAskSearch,
+  useMe,
+  usePeopleSearch,
+  useRenew,
+  useService,
+  useAllServices,
+} from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
@@ -101,7 +108,7 @@ export function RaisePage() {
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
   const { data: people = [] } = usePeopleSearch(q);
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
   const { data: person } = usePersonCard(draft.personId);
   const [saidSoFar] = useDebouncedValue(draft.title, 120);

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Group, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { useServices } from '../../api/queries';
+import { useAllServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 
 export type Named = { name: string; isOffered: boolean };
@@ -23,7 +23,7 @@ export function TemplateName({
   onCancel(): void;
 }) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const [name, setName] = useState(named.name);
   const [isOffered, setOffered] = useState(named.isOffered);
   const service = services.find(({ id }) => id === serviceId);

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { Ticket } from '../../../contract/tickets';
 import { ApiProblem, call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useRenew, useServices } from '../../api/queries';
+import { useRenew, useAllServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Conflict } from '../../ui/Conflict';
 import { PersonPicker } from '../../ui/PersonPicker';
@@ -38,7 +38,7 @@ function useRefile(ticket: Ticket, send: (wanted: Wanted) => Promise<unknown>) {
 /** The service under which it is filed, changed in place. */
 export function ServiceFact({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { put, problem, error, conflict } = useRefile(ticket, ({ id: serviceId, key, version }) =>
     call(api.tickets.changeService, {
       params: { number: ticket.number },

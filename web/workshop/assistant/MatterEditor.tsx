@@ -6,7 +6,7 @@ import { LANGUAGES, type Language } from '../../../core/forms';
 import type { MatterBody, MatterView } from '../../../contract/assistant';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useServices } from '../../api/queries';
+import { useAllServices } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -32,7 +32,7 @@ function bodyOf({ id: _, version: __, mayEdit: ___, ...body }: MatterView): Matt
 export function MatterEditor({ matter, onSaved }: { matter: MatterView | null; onSaved(id: string): void }) {
   const { t, local } = useWords();
   const client = useQueryClient();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { data: articles = [] } = useQuery({
     queryKey: ['articles'],
     queryFn: () => call(api.knowledge.browse),

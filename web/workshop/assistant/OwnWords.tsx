@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { AssistantWords } from '../../../contract/assistant';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useServices } from '../../api/queries';
+import { useAllServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
@@ -18,7 +18,7 @@ const PARTS = ['greeting', 'handOver', 'thanks', 'followUp', 'closing'] as const
 export function OwnWords() {
   const { t, local } = useWords();
   const client = useQueryClient();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { data: articles = [] } = useQuery({
     queryKey: ['articles'],
     queryFn: () => call(api.knowledge.browse),

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { ConnectedRoom } from '../../../contract/chat';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useServices, useTeams } from '../../api/queries';
+import { useAllServices, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
@@ -19,7 +19,7 @@ function ConnectDialog({ room, onClose }: { room: ConnectedRoom; onClose(): void
   const { t, local } = useWords();
   const client = useQueryClient();
   const { data: teams = [] } = useTeams();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const [job, setJob] = useState(room.job ?? (room.kind === 'closed' ? ('team' as const) : ('ask' as const)));
   const [teamId, setTeamId] = useState(room.teamId);
   const [serviceId, setServiceId] = useState(room.serviceId ?? '');

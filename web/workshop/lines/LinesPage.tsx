@@ -7,7 +7,7 @@ import type { LineSetUp } from '../../../contract/conversations';
 import { OFFER_FACTS } from '../../../contract/talkNames';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useServices, useTeams } from '../../api/queries';
+import { useAllServices, useTeams } from '../../api/queries';
 import '../../messages/talkWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -22,7 +22,7 @@ function LineForm({ line }: { line: LineSetUp }) {
   const { t, local } = useWords();
   const client = useQueryClient();
   const { data: teams = [] } = useTeams();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const [wanted, setWanted] = useState(line);
   const save = useMutation({
     mutationFn: () => {

@@ -5,7 +5,7 @@ import { NavLink, useNavigate, useParams } from 'react-router';
 import type { Procedure } from '../../../contract/procedures';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useMe, useServices, useTeams } from '../../api/queries';
+import { useMe, useAllServices, useTeams } from '../../api/queries';
 import '../../messages/proceduresWords';
 import '../../messages/servicesWords';
 import { useWords } from '../../messages/useWords';
@@ -22,7 +22,7 @@ export function ProceduresPage() {
   const navigate = useNavigate();
   const { id } = useParams();
   const { data: teams = [] } = useTeams();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const { data, error, refetch } = useQuery({
     queryKey: ['procedures'],
     queryFn: () => call(api.procedures.list),

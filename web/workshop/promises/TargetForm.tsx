@@ -11,7 +11,7 @@ import {
   type TargetSentence,
 } from '../../../core/targets';
 import { HELD_FOR, PRIORITIES } from '../../../core/tickets';
-import { useServices, useTeams } from '../../api/queries';
+import { useAllServices, useTeams } from '../../api/queries';
 import '../../messages/measuresWords';
 import { useWords } from '../../messages/useWords';
 import { useCalendarList } from '../queries';
@@ -92,7 +92,7 @@ function Limits({
 function Work({ work, onChange }: { work: StartWords; onChange(work: StartWords): void }) {
   const { t, local } = useWords();
   const { data: teams = [] } = useTeams();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const lists = [
     ['kinds', ['incident', 'request'].map((value) => ({ value, label: t(`measures/kinds/${value}`) }))],
     ['teamIds', teams.map(({ id, name }) => ({ value: id, label: local(name) }))],

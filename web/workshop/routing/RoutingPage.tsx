@@ -11,7 +11,7 @@ import {
 } from '../../../core/routing';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useMe, useServices, useTeams } from '../../api/queries';
+import { useMe, useAllServices, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { InlineRemove, InlineSelect, InlineText } from '../../ui/Inline';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -32,7 +32,7 @@ function NeedsPart({
   onChange(needs: RoutingSettings['needs']): void;
 }) {
   const { t, local } = useWords();
-  const { data: services = [] } = useServices();
+  const { data: services = [] } = useAllServices();
   const options = services.map(({ id, title }) => ({ value: id, label: local(title) }));
   const { needs } = settings;
   const put = (i: number, change: Partial<RoutingSettings['needs'][number]>): void =>
