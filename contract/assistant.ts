@@ -73,7 +73,8 @@ export const talkSchema = z.object({
   outcome: z.enum(['solved', 'ticket', 'handedOver', 'form', 'told', 'left']).nullable(),
   matter: z.string().nullable(),
   serviceId: idSchema.nullable(),
-  fields: z.array(z.object({ name: z.string(), value: z.string() })),
+  /** What was answered, by field of the form; called as the form calls it. */
+  fields: z.array(z.object({ name: z.string(), label: z.string(), value: z.string() })),
   rating: z.number().int().nullable(),
   /** What a ticket of it is called, or would be. */
   title: z.string().nullable(),

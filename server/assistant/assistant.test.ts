@@ -54,7 +54,11 @@ test('a matter is confirmed, walked, and becomes a ticket with its answers and t
   expect(last(talk)).toMatchObject({ say: 'question', text: 'Which kiosk?' });
   talk = await hear(tomas!, talk, '3');
   const { number } = last(talk);
-  expect(talk).toMatchObject({ phase: 'ended', outcome: 'ticket', fields: [{ name: 'kiosk', value: '3' }] });
+  expect(talk).toMatchObject({
+    phase: 'ended',
+    outcome: 'ticket',
+    fields: [{ name: 'kiosk', label: 'Which kiosk?', value: '3' }],
+  });
   expect(talk.title).toBe('the kiosk is frozen, nobody can pay');
   const ticket = (await rui!.call('GET', `/tickets/${number}`)).body as { answers: object; title: string };
   expect(ticket).toMatchObject({ title: 'the kiosk is frozen, nobody can pay' });

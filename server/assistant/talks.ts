@@ -293,9 +293,12 @@ async function storeTurns(
     likely: isByPerson && heard.likely.length > 0 ? heard.likely.slice(0, LIKELY_KEPT) : null,
   });
   const usual = await readOwnWords(listo);
-  const all = [...shown, ...(number === null ? [] : [{ say: 'ticket', number, isHandOver }])].map((said) =>
-    withOwnWords(said, usual, row.language),
-  );
+  // That it waits is said after what it is written down as.
+  const waiting = shown.findIndex(({ say }) => say === 'waiting');
+  const ticket = number === null ? [] : [{ say: 'ticket', number, isHandOver }];
+  const all = shown
+    .toSpliced(waiting < 0 ? shown.length : waiting, 0, ...ticket)
+    .map((said) => withOwnWords(said, usual, row.language));
   await tables.talkTurns.insertAll(
     [...(own ? [turn(own, true, 0)] : []), ...all.map((said, i) => turn(said, false, own ? i + 1 : i))],
     tx,

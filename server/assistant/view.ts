@@ -1,6 +1,7 @@
 import type { TalkView } from '../../contract/assistant';
 import { titleOf } from '../../core/assistant';
 import { inLanguage } from '../../core/knowledge';
+import { findService } from '../catalogue/services';
 import type { Listo } from '../listo';
 import type { TalkRow } from './model';
 import { readOwnWords } from './words';
@@ -17,13 +18,17 @@ export async function viewTalk(listo: Listo, row: TalkRow, withLikely = false): 
     return name ? inLanguage(name, language) : null;
   };
   const matter = matters.find(({ id }) => id === state.matterId);
+  const rules = matter ? await findService(listo, matter.serviceId) : null;
   return {
     ...{ id: row.id, phase: state.phase, outcome: row.outcome, rating: row.rating },
     matter: nameOf(state.matterId),
     title: titleOf(state) ?? null,
     serviceId: matter?.serviceId ?? null,
     closing: closing[language] || null,
-    fields: Object.entries(state.fields).map(([name, value]) => ({ name, value })),
+    fields: Object.entries(state.fields).map(([name, value]) => {
+      const asked = rules?.service.form.fields.find((field) => field.name === name);
+      return { name, label: asked?.label[language] ?? name, value };
+    }),
     turns: turns.map(({ place, at, isByPerson, said, likely }) => ({
       ...said,
       ...{ place, at, by: isByPerson ? ('person' as const) : ('assistant' as const) },

@@ -45,7 +45,7 @@ export const assistantEn = {
   followUp: 'You left this open an hour ago. Did you find what you needed?',
   followUpYes: 'Yes, I did',
   closed: 'Nobody answered, so this is closed. What you said is kept; begin anew whenever you like.',
-  waiting: 'It waits for others to agree. I tell you here when they have.',
+  waiting: 'Others have to agree first. I tell you here, too, when they have.',
   agreed: 'It is agreed to.',
   notAgreed: 'It was not agreed to. The reason stands on its page.',
   stillThere: 'Still there? What you said is kept; go on whenever you like.',

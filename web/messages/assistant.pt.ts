@@ -45,7 +45,7 @@ export const assistantPt = {
   followUp: 'Deixou isto em aberto há uma hora. Encontrou o que precisava?',
   followUpYes: 'Sim, encontrei',
   closed: 'Ninguém respondeu, por isso está encerrado. O que disse fica guardado; recomece quando quiser.',
-  waiting: 'Espera que outros concordem. Digo-lho aqui quando o fizerem.',
+  waiting: 'Outros têm de concordar primeiro. Também lho digo aqui quando o fizerem.',
   agreed: 'Foi aceite.',
   notAgreed: 'Não foi aceite. A razão está na página do pedido.',
   stillThere: 'Ainda aí? O que disse fica guardado; continue quando quiser.',

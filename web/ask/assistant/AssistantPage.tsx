@@ -28,9 +28,9 @@ function Understood({ talk, onPerson }: { talk: TalkView; onPerson(): void }) {
       <dl>
         <dt>{t('assistant/matter')}</dt>
         <dd>{talk.matter ?? t('assistant/notYet')}</dd>
-        {talk.fields.map(({ name, value }) => (
+        {talk.fields.map(({ name, label, value }) => (
           <div key={name} style={{ display: 'contents' }}>
-            <dt>{name}</dt>
+            <dt>{label}</dt>
             <dd>{value}</dd>
           </div>
         ))}
