@@ -64,17 +64,21 @@ function reportSets(
   none: { likely: Likely[] }[],
 ): void {
   const made = parts.flatMap(([sum, said]) =>
-    said.map(({ id, likely }) => ({ id, offer: chooseOffer(likely, sum) })),
+    said.map(({ id, likely }) => ({ id, likely, offer: chooseOffer(likely, sum) })),
   );
   const offered = made.filter(({ offer }) => offer.kind !== 'reword');
   const held = offered.filter(({ id, offer }) => offer.ids.includes(id));
   const size = offered.reduce((total, { offer }) => total + offer.ids.length, 0) / offered.length;
+  const claims = offered.map(({ likely, offer }) =>
+    likely.reduce((total, each) => total + (offer.ids.includes(each.id ?? '') ? each.sureness : 0), 0),
+  );
+  const claimed = claims.reduce((total, each) => total + each, 0);
   const sums = parts.map(([sum]) => sum);
   const confirmed = none.filter(({ likely }) => chooseOffer(likely, Math.min(...sums)).kind === 'confirm');
   report(
     name,
     `${percent(held.length, offered.length)} hold it`,
-    `of ${offered.length}, ${size.toFixed(2)} on average; sum ${sums.map((sum) => sum.toFixed(2)).join(', ')}; fitting none, asked to confirm one: ${percent(confirmed.length, none.length)}`,
+    `of ${offered.length}, claim ${percent(claimed, offered.length)}, ${size.toFixed(2)} on average; sum ${sums.map((sum) => sum.toFixed(2)).join(', ')}; fitting none, asked to confirm one: ${percent(confirmed.length, none.length)}`,
   );
 }
 

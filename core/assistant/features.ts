@@ -1,3 +1,4 @@
+import { withoutCourtesies } from '../text';
 import type { Language } from '../forms';
 import { analyserOf, listWords, type Synonyms } from '../search';
 
@@ -11,7 +12,9 @@ const SYNONYM_WEIGHT = 0.8;
 const STOP_WEIGHT = 0.25;
 const MOST_WORDS = 60;
 
-/** Reads phrasings of a language, knowing which words stand for the same. */
+/**
+ * Reads phrasings of a language, knowing which words stand for the same. Greetings and thanks say nothing of a matter.
+ */
 export function createReader(language: Language, synonyms: Synonyms = []): (text: string) => Features {
   const { analyse, isStop } = analyserOf(language);
   const groupsOf = new Map<string, number[]>();
@@ -26,7 +29,7 @@ export function createReader(language: Language, synonyms: Synonyms = []): (text
     const add = (name: string, weight: number): void =>
       void features.set(name, (features.get(name) ?? 0) + weight);
     let before = '^';
-    for (const word of listWords(text).slice(0, MOST_WORDS)) {
+    for (const word of listWords(withoutCourtesies(text)).slice(0, MOST_WORDS)) {
       const { surface, stem } = analyse(word.text);
       const worth = isStop(surface) ? STOP_WEIGHT : 1;
       add(`w ${stem}`, worth);

@@ -1,9 +1,6 @@
-const TITLE_LIMIT = 120;
+import { withoutBeginning, withoutCourtesies } from '../text';
 
-/** Ways in which people begin before they come to the matter, in both languages. */
-const BEGINNINGS =
-  /^(?:(?:hi|hello|hey|good (?:morning|afternoon|evening|day)|ol[áa]|bom dia|boa (?:tarde|noite)|all|team|everyone|everybody|there|folks|pessoal|a todos|please|por favor|sorry|desculpem?|(?:can|could|would) (?:someone|anyone|somebody|anybody|you)(?: please)?|algu[ée]m pode|podem?|help(?: me)?|ajudem)(?=[\s,.!:;-]|$)[\s,.!:;-]*)+/iu;
-const ENDINGS = /(?:[\s,.!-]+(?:thanks(?: a lot)?|thank you|thx|obrigad[oa]|cheers|pls|please))+[\s.!]*$/iu;
+const TITLE_LIMIT = 120;
 
 /**
  * The words after "Listo,": what someone hands in from the typing line; null where they speak of something else.
@@ -17,7 +14,7 @@ export function readAddressed(text: string): string | null {
 /** The first sentence that says something. */
 function firstSentence(text: string): string {
   const sentences = text.split(/(?<=[.!?])\s+|\n+/u).map((sentence) => sentence.trim());
-  return sentences.find((sentence) => /\p{L}{3,}/u.test(sentence.replace(BEGINNINGS, ''))) ?? text.trim();
+  return sentences.find((sentence) => /\p{L}{3,}/u.test(withoutBeginning(sentence))) ?? text.trim();
 }
 
 function shorten(text: string): string {
@@ -40,9 +37,7 @@ export function toTitle(text: string): string {
   // Nothing but names or addresses: better these than nothing.
   const plain = named === '' ? text.replace(/\s+/gu, ' ').trim() : named;
   const sentence = firstSentence(readAddressed(plain) ?? plain);
-  const bare = sentence
-    .replace(BEGINNINGS, '')
-    .replace(ENDINGS, '')
+  const bare = withoutCourtesies(sentence)
     .replace(/[\s.,;:!?-]+$/u, '')
     .trim();
   const title = shorten(bare === '' ? sentence.trim() : bare);

@@ -255,6 +255,7 @@ test('a conversation waits for others to agree, and goes on when they have', asy
   const waiting = await begin(lena!);
   const numberOf = ({ turns }: TalkView) => turns.find(({ number }) => number !== undefined)!.number!;
   expect(waiting.phase).toBe('waiting');
+  expect(waiting.turns.slice(-2).map(({ say }) => say)).toEqual(['ticket', 'waiting']);
   expect(last(await hear(lena!, waiting, 'And now?')).say).toBe('waiting');
   await decide(numberOf(waiting), 'approve');
   const agreed = await until(

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { chooseOffer, understand } from '../../core/assistant';
 import { toPlainText } from '../../core/knowledge';
+import { withoutCourtesies } from '../../core/text';
 import { ProblemError } from '../http/problems';
 import { findArticles } from '../knowledge/find';
 import { readArticle } from '../knowledge/read';
@@ -27,18 +28,27 @@ async function readWhole(listo: Listo, viewer: SignedIn, articleId: string): Pro
 }
 
 /**
- * What may answer a mail at once: the article of the matter that it is surely about; where it may be about several, the
- * passages that fit best; where it is not understood, nothing. Always quoted from what this person may read.
+ * What may answer a mail at once: the article of the matter that its subject or its text is surely about; where it may
+ * be about several, the passages that fit best; where neither is understood, nothing. Always quoted from what this
+ * person may read.
  */
-export async function findMailAnswers(listo: Listo, viewer: SignedIn, words: string): Promise<MailAnswer[]> {
+export async function findMailAnswers(
+  listo: Listo,
+  viewer: SignedIn,
+  { subject, text }: { subject: string; text: string },
+): Promise<MailAnswer[]> {
   const { understanding, matters, sum } = await readLearned(listo, 'employees');
-  const text = words.slice(0, READ);
-  const offer = chooseOffer(understand(understanding, text, viewer.language), sum);
-  if (offer.kind === 'reword') return [];
-  const steps = matters.find(({ id }) => id === offer.ids[0])?.steps ?? [];
-  const step = offer.kind === 'confirm' ? steps.find(({ kind }) => kind === 'article') : undefined;
+  const parts = [subject, text.slice(0, READ)].filter((part) => part.trim() !== '');
+  const offers = parts
+    .map((part) => chooseOffer(understand(understanding, part, viewer.language), sum))
+    .filter(({ kind }) => kind !== 'reword');
+  if (offers.length === 0) return [];
+  const sure = new Set(offers.flatMap(({ kind, ids }) => (kind === 'confirm' ? ids : [])));
+  const steps = matters.find(({ id }) => sure.size === 1 && sure.has(id))?.steps ?? [];
+  const step = steps.find(({ kind }) => kind === 'article');
   if (step?.kind === 'article') return readWhole(listo, viewer, step.articleId);
-  const found = (await findArticles(listo, viewer, { q: text })).slice(0, PASSAGES);
+  const q = withoutCourtesies(parts.join('\n')).slice(0, READ);
+  const found = (await findArticles(listo, viewer, { q })).slice(0, PASSAGES);
   return found.map(({ id, title, passage }) => ({
     articleId: id,
     title,

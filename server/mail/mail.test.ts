@@ -371,7 +371,8 @@ test('where the team wants it, a new mail is answered with the article that may 
     helder.call('PATCH', `/teams/${teamId}`, { version: (await team(teamId)).version, answersMail: true });
   expect((await want('people')).status).toBe(422);
   expect((await want('onboard')).status).toBe(200);
-  await post({ ...mail, messageId: '<blank-2@x>' });
+  const letter = `Dear all,\n${mail.text}\nThanks a lot\nTomás Veiga\nPort Alder, ticket hall`;
+  await post({ ...mail, text: letter, messageId: '<blank-2@x>' });
   const mails = await until(
     () => mailsOf('tomas', /Printer prints blank/),
     (all) => all.length === 2,

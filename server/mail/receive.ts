@@ -151,11 +151,11 @@ async function answerAtOnce(
   viewer: SignedIn,
   came: Came,
   ticket: TicketRecord,
-  words: string,
+  said: { subject: string; text: string },
 ): Promise<boolean> {
   const team = await listo.db.tables.teams.findOne({ id: ticket.teamId });
   if (!team?.answersMail || team.isConfidential) return false;
-  const answers = await findMailAnswers(listo, viewer, words);
+  const answers = await findMailAnswers(listo, viewer, said);
   if (answers.length === 0) return false;
   const facts = answers
     .map(({ articleId, title, text }) => `${title}\n${text}\n${listo.address}/ask/articles/${articleId}`)
@@ -216,7 +216,7 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
     { isLenient: true },
   );
   const ticket = (await tables.tickets.findOne({ number }))!;
-  if (!(await answerAtOnce(listo, viewer, came, ticket, `${title}\n${text}`)))
+  if (!(await answerAtOnce(listo, viewer, came, ticket, { subject: title, text })))
     await answer(listo, came, 'received', ticket);
   return {
     outcome: 'newTicket',
