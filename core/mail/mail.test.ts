@@ -175,7 +175,10 @@ test.each([
   ['  Solved!\n\nOn Monday …', true],
   ['That was it.', true],
   ['Está resolvido', true],
-  ['Solved, thank you!', false],
+  ['Solved, thank you!', true],
+  ['Resolvido, obrigado', true],
+  ['Solved, but please look at the noise.', false],
+  ['Thanks', false],
   ['not solved', false],
   ['', false],
 ])('whether “%s” says that it was it: %s', (written, isSo) => expect(readSolved(written)).toBe(isSo));

@@ -1,3 +1,5 @@
+import { withoutCourtesies } from '../text';
+
 const SAID = ['solved', 'that was it', 'it is solved', 'resolvido', 'era isso', 'está resolvido'];
 
 const bare = (text: string): string =>
@@ -9,9 +11,9 @@ const bare = (text: string): string =>
     .trim();
 
 /**
- * Whether someone writes that what they were answered was it: these words alone in the first line, in either language.
- * Anything more is read by people.
- * @example readSolved('Solved, thank you!') // false: someone should read the thanks
+ * Whether someone writes that what they were answered was it: these words in the first line, in either language, with
+ * no more than thanks. Anything else is read by people.
+ * @example readSolved('Solved, thank you!') // true
  */
 export const readSolved = (written: string): boolean =>
-  SAID.includes(bare(written.trim().split('\n')[0] ?? ''));
+  SAID.includes(bare(withoutCourtesies(written.trim().split('\n')[0] ?? '')));
