@@ -72,7 +72,7 @@ export const catalogueEndpoints = {
   search: endpoint({
     ...paths.catalogue.search,
     summary: 'What fits the words typed so far, the best first',
-    query: z.object({ q: z.string().max(200) }),
+    query: forQuery.extend({ q: z.string().max(200) }),
     answer: z.object({ services: z.array(serviceCardSchema) }),
   }),
   categories: endpoint({

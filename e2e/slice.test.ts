@@ -142,7 +142,7 @@ test('past due, the page says so at that instant, without a reload', async () =>
     { now: app.now() },
   );
   const { number, tightestDueAt } = row[0]!;
-  app.setNow(tightestDueAt - 4_000);
+  app.setNow(tightestDueAt - 12_000);
   await rui.reload();
   await rui.waitForSelector(`[data-number="${number}"] [data-tone="short"]`);
   await rui.waitForSelector(`[data-number="${number}"] [data-tone="past"]`);

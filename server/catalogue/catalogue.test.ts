@@ -149,6 +149,13 @@ test('who works on services sees those of everyone; who asks, their own', async 
   expect(await idsOf(marta)).not.toContain('radio');
   expect(await idsOf(marta, '?of=everyone')).toContain('radio');
   expect((await tomas!.call('GET', '/services?of=everyone')).status).toBe(403);
+  // What a caller says is found among what is for the caller.
+  const found = async (whom: string): Promise<string[]> => {
+    const { body } = await marta.call('GET', `/ask/search?q=hand%20radio${whom}`);
+    return (body as { services: ServiceCard[] }).services.map(({ id }) => id);
+  };
+  expect(await found('')).not.toContain('radio');
+  expect(await found('&for=lena')).toContain('radio');
 });
 
 test('people and things that were chosen are called by their names here', async () => {

@@ -21,7 +21,7 @@ export const catalogueRoutes: Routes = (router, listo) => {
     return listAllServices(listo);
   });
   serve(router, catalogue.search, async ({ viewer, query }) => ({
-    services: await searchServices(listo, viewer, query.q),
+    services: await searchServices(listo, { ...viewer, id: personOf(viewer, query.for) }, query.q),
   }));
   serve(router, catalogue.get, async ({ params, viewer, query }) => {
     const service = await readService(listo, params.id, personOf(viewer, query.for));

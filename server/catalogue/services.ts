@@ -201,7 +201,7 @@ export async function readService(listo: Listo, id: string, personId: string): P
   };
 }
 
-/** Services that fit what was typed so far, the best first. */
+/** Services for someone that fit what was typed so far, the best first. */
 export async function searchServices(
   listo: Listo,
   { id: personId, language }: { id: string; language: Language },

@@ -50,13 +50,14 @@ export const useService = (id: string, forPerson: string | null = null) =>
     queryFn: () => call(api.catalogue.get, { params: { id }, ...forWhom(forPerson) }),
   });
 
-export const useAskSearch = (q: string) =>
+export const useAskSearch = (q: string, forPerson: string | null = null) =>
   useQuery({
-    queryKey: ['askSearch', q],
+    queryKey: ['askSearch', q, forPerson],
     enabled: q.trim() !== '',
     placeholderData: keepPreviousData,
     staleTime: 60_000,
-    queryFn: ({ signal }) => call(api.catalogue.search, { query: { q }, signal }),
+    queryFn: ({ signal }) =>
+      call(api.catalogue.search, { query: { q, ...(forPerson && { for: forPerson }) }, signal }),
   });
 
 export const useMyTickets = (which: 'open' | 'past') =>

@@ -16,7 +16,7 @@ export function Results({ query, forPerson }: { query: string; forPerson: string
   const { t, local } = useWords();
   const lineOf = useServiceLine();
   const asked = useDeferredValue(query.trim());
-  const { data } = useAskSearch(asked);
+  const { data } = useAskSearch(asked, forPerson);
   const articles = useFoundArticles(asked, 'ask')?.slice(0, ARTICLES_SHOWN);
   const services = data?.services ?? [];
   const suffix = new URLSearchParams({

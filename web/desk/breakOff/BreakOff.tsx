@@ -7,20 +7,26 @@ import { keepPlace, notePlace, putBack, readKept, type Place } from './place';
 
 /** One key for each of what one breaks off for; also while writing. */
 const LEADS_TO: Record<string, string> = { F8: '/desk/raise', F9: '/desk/conversations' };
-/** Until so long after coming back the page may still be building itself up. */
-const BUILDING_MS = 6_000;
+/** Until so long after coming back the page may still be building itself up, on a slow machine. */
+const BUILDING_MS = 30_000;
+const DOINGS = ['keydown', 'pointerdown', 'wheel'];
 
-/** Puts someone back into the field that they left, as soon as it is there. */
+/** Puts someone back into the field that they left, as soon as it is there; not once they do something else. */
 function usePuttingBack(): (place: Place) => void {
-  const observer = useRef<MutationObserver>(null);
-  useEffect(() => () => observer.current?.disconnect(), []);
+  const stop = useRef<() => void>(() => undefined);
+  useEffect(() => () => stop.current(), []);
   return (place) => {
+    stop.current();
     const end = performance.now() + BUILDING_MS;
-    observer.current?.disconnect();
-    observer.current = new MutationObserver(() => {
-      if (putBack(place) || performance.now() > end) observer.current?.disconnect();
+    const observer = new MutationObserver(() => {
+      if (putBack(place) || performance.now() > end) stop.current();
     });
-    observer.current.observe(document.body, { childList: true, subtree: true });
+    stop.current = () => {
+      observer.disconnect();
+      for (const doing of DOINGS) window.removeEventListener(doing, stop.current, true);
+    };
+    observer.observe(document.body, { childList: true, subtree: true });
+    for (const doing of DOINGS) window.addEventListener(doing, stop.current, true);
   };
 }
 

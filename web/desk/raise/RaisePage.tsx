@@ -112,7 +112,7 @@ export function RaisePage() {
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
   const { data: person } = usePersonCard(draft.personId);
   const [saidSoFar] = useDebouncedValue(draft.title, 120);
-  const { data: fitting } = useAskSearch(saidSoFar);
+  const { data: fitting } = useAskSearch(saidSoFar, draft.personId);
   const send = useMutation({
     mutationFn: () =>
       call(api.tickets.create, {
