@@ -8,6 +8,13 @@ test.each([
   // What only looks like courtesy is the matter.
   ['Best regards are missing in my signature', 'Best regards are missing in my signature'],
   ['The message says "thank you" twice', 'The message says "thank you" twice'],
+  ['Hi printer broken\nSince yesterday.', 'printer broken\nSince yesterday.'],
+  ['It froze.\nBest would be a new one', 'It froze.\nBest would be a new one'],
+  [
+    'Kiosk 3 runs.\nThanks for looking at it, now kiosk 4',
+    'Kiosk 3 runs.\nThanks for looking at it, now kiosk 4',
+  ],
+  ['It froze.\nThanks\nGate 4 is broken, too.', 'It froze.\nThanks\nGate 4 is broken, too.'],
   // Nothing else is said.
   ['Thanks', 'Thanks'],
   ['hello', 'hello'],

@@ -1,10 +1,8 @@
 import { createRequire } from 'node:module';
-import type { Language } from '../../core/forms';
+import { LOCALES, type Language } from '../../core/forms';
 import type { Listo } from '../listo';
 import { fileIdsOf } from './files';
 import type { ConversationRow } from './model';
-
-const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
 
 /** What was said to both, a line each: who, when, what. */
 export async function readTranscript(

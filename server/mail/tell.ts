@@ -1,6 +1,6 @@
 import { toPlain } from '../../core/words';
 import type { Transaction } from 'sequelize';
-import { sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
+import { LOCALES, sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
 import type { JournalRow } from '../journal/model';
@@ -28,9 +28,7 @@ export function factsOf({ fields }: FormDefinition, answers: Answers, language: 
 }
 
 export const euros = (cents: number, language: Language): string =>
-  new Intl.NumberFormat(language === 'pt' ? 'pt-PT' : 'en-GB', { style: 'currency', currency: 'EUR' }).format(
-    cents / 100,
-  );
+  new Intl.NumberFormat(LOCALES[language], { style: 'currency', currency: 'EUR' }).format(cents / 100);
 
 async function wordsOf(
   listo: Listo,
@@ -61,7 +59,7 @@ async function instantWords(
   { siteId, language }: PersonRow,
 ): Promise<string> {
   const site = await listo.db.tables.sites.findOne({ id: siteId }, tx);
-  return new Intl.DateTimeFormat(language === 'pt' ? 'pt-PT' : 'en-GB', {
+  return new Intl.DateTimeFormat(LOCALES[language], {
     ...{ weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' },
     timeZone: site?.timeZone ?? 'UTC',
   }).format(at);

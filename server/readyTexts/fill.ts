@@ -1,4 +1,4 @@
-import type { Language, LocalText } from '../../core/forms';
+import { LOCALES, type Language, type LocalText } from '../../core/forms';
 import type { ReadyBlank } from '../../core/readyTexts';
 import { fillBlanks } from '../../core/text';
 import type { Listo } from '../listo';
@@ -16,8 +16,6 @@ type Facts = {
   team: LocalText;
   timeZone: string;
 };
-
-const LOCALES: Record<Language, string> = { en: 'en-GB', pt: 'pt-PT' };
 
 function whenOf({ tightestDueAt, language, timeZone }: Facts): string {
   if (tightestDueAt === NOTHING_DUE) return '–';
