@@ -136,6 +136,8 @@ export const ticketSchema = z.object({
   /** All questions of the form that it was sent with, for those who may change what was answered; else none. */
   questions: z.array(formFieldSchema),
   files: z.array(fileSchema),
+  /** The room with the ticket's line, for those who may answer: what they write there is read by all in it. */
+  room: z.object({ name: z.string() }).nullable(),
   alsoTold: z.array(personRefSchema),
   collaborators: z.array(personRefSchema),
   approvals: z.array(approvalSchema),
@@ -200,6 +202,8 @@ export const messageBodySchema = z.object({
   readBy: z.enum(['requester', 'team']),
   links: z.array(linkSchema).max(20).default([]),
   fileIds: z.array(idSchema).max(20).default([]),
+  /** Also under the line in the room that the ticket was made in, where others read it. */
+  isPublic: z.boolean().default(false),
 });
 
 export const ticketEndpoints = {

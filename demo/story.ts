@@ -204,6 +204,7 @@ export class Story {
       via,
       readBy,
       isByTeam,
+      isPublic: false,
       text,
       // The team writes in the Desk's editor.
       format: isByTeam ? 'rich' : 'plain',

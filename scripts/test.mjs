@@ -9,9 +9,9 @@ import { say } from './say.mjs';
 
 /**
  * Everything that must hold: format, lint, types, and the unit, server and browser tests. Words after `--` choose
- * suites (format, lint, types, unit, server, browser) and file patterns.
+ * suites (format, lint, types, unit, components, server, browser) and file patterns.
  */
-const SUITES = ['format', 'lint', 'types', 'unit', 'server', 'browser'];
+const SUITES = ['format', 'lint', 'types', 'unit', 'components', 'server', 'browser'];
 const wanted = process.argv.slice(2);
 const chosen = SUITES.filter((suite) => wanted.includes(suite));
 const suites = chosen.length > 0 ? chosen : SUITES;
@@ -70,6 +70,10 @@ const checking = Promise.all(asked.map((name) => check(name, checks[name], GIVIN
 if (suites.includes('unit')) {
   say('\nUnit tests …');
   await runJest('unit', {});
+}
+if (suites.includes('components')) {
+  say('\nComponent tests …');
+  await runJest('components', {});
 }
 if (suites.includes('server') || suites.includes('browser')) {
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');

@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import { findVoters } from './findVoters';
 import type { Absence, ApproverRef, Asked, Directory, FoundVoter, VoterProblem } from './types';
 
@@ -16,7 +17,7 @@ export function findDeciders(
   const isAway = ({ by }: FoundVoter): boolean =>
     absences.some(({ person, from, to }) => person === by && from <= now && now < to);
   if (!found.voters.every(isAway)) return found;
-  const fallback = directory.fallback[asked.service];
+  const fallback = getOwn(directory.fallback, asked.service);
   if (fallback === undefined) return found;
   const [instead] = findVoters([{ person: fallback }], asked, directory, absences, now).voters;
   if (instead?.voter !== fallback || isAway(instead)) return found;

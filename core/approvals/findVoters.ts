@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import type { Absence, ApproverRef, Asked, Directory, FoundVoter, VoterProblem, VoterReason } from './types';
 
 const MOST_HOPS = 3;
@@ -17,7 +18,7 @@ function resolve(
     return [{ person: nthManager(of, ref.levels ?? 1, directory), reason: 'manager' }];
   }
   if ('team' in ref) {
-    const team = directory.teams[ref.team];
+    const team = getOwn(directory.teams, ref.team);
     if (!team) {
       problems.push({ code: 'unknownTeam' });
       return [];
@@ -27,7 +28,7 @@ function resolve(
       : team.members.map((person) => ({ person, reason: 'team' }));
   }
   const key = ref.ownerOf === 'service' ? asked.service : asked[ref.ownerOf];
-  const person = key === undefined ? undefined : directory.owners[ref.ownerOf][key];
+  const person = key === undefined ? undefined : getOwn(directory.owners[ref.ownerOf], key);
   if (person === undefined) problems.push({ code: 'noOwner' });
   return [{ person, reason: 'owner' }];
 }
@@ -37,10 +38,10 @@ function nthManager(person: string, levels: number, directory: Directory): strin
   const seen = new Set([person]);
   let at: string | undefined = person;
   for (let left = levels; left > 0;) {
-    at = directory.people[at]?.manager;
+    at = getOwn(directory.people, at)?.manager;
     if (at === undefined || seen.has(at)) return undefined;
     seen.add(at);
-    if (!directory.people[at]?.left) left--;
+    if (!getOwn(directory.people, at)?.left) left--;
   }
   return at;
 }
@@ -52,15 +53,15 @@ function findDecider({ person, reason }: Candidate, asked: Asked, directory: Dir
   let why = reason;
   while (at !== undefined && !seen.has(at)) {
     const isParty = at === asked.requester || at === asked.recipient;
-    if (!isParty && !directory.people[at]?.left) return { person: at, reason: why };
+    if (!isParty && !getOwn(directory.people, at)?.left) return { person: at, reason: why };
     seen.add(at);
-    at = directory.people[at]?.manager;
+    at = getOwn(directory.people, at)?.manager;
     why = 'oneUp';
   }
-  const fallback = directory.fallback[asked.service];
+  const fallback = getOwn(directory.fallback, asked.service);
   const mayDecide = fallback !== undefined && fallback !== asked.requester && fallback !== asked.recipient;
   return {
-    person: mayDecide && !directory.people[fallback]?.left ? fallback : undefined,
+    person: mayDecide && !getOwn(directory.people, fallback)?.left ? fallback : undefined,
     reason: 'fallback',
   };
 }
@@ -83,7 +84,7 @@ function findAsked(
     if (delegate === undefined) return { by, via };
     const isParty = delegate === asked.requester || delegate === asked.recipient;
     const isRing = delegate === voter || via.includes(delegate) || delegate === by;
-    if (isParty || isRing || directory.people[delegate]?.left || via.length === MOST_HOPS)
+    if (isParty || isRing || getOwn(directory.people, delegate)?.left || via.length === MOST_HOPS)
       return { by, via, problem: { code: 'delegateCannot', person: delegate } };
     via.push(by);
     by = delegate;

@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import type { StepApproverRef } from '../approvals';
 import { listFields } from '../conditions';
 import { checkForm, LANGUAGES, type LocalText } from '../forms';
@@ -35,11 +36,7 @@ function canAsk(
   fieldNames: string[],
 ): boolean {
   if ('person' in ref) return hasPerson(ref.person);
-  if ('team' in ref)
-    return (
-      (ref.only === 'leads' ? teams[ref.team]?.leads : teams[ref.team]?.members) !== undefined &&
-      (ref.only === 'leads' ? teams[ref.team]!.leads : teams[ref.team]!.members) > 0
-    );
+  if ('team' in ref) return (getOwn(teams, ref.team)?.[ref.only === 'leads' ? 'leads' : 'members'] ?? 0) > 0;
   if ('headOfSite' in ref) return fieldNames.includes(ref.headOfSite);
   return true;
 }
@@ -51,8 +48,9 @@ function* checkAbout(
   const part = 'about';
   if (!isSaid(title)) yield { part, code: 'noTitle' };
   if (!isSaid(description)) yield { part, code: 'noDescription' };
-  if (!teams[teamId]) yield { part, code: 'noTeam' };
-  else if (teams[teamId].members === 0 && groupId === null) yield { part, code: 'emptyTeam' };
+  const team = getOwn(teams, teamId);
+  if (!team) yield { part, code: 'noTeam' };
+  else if (team.members === 0 && groupId === null) yield { part, code: 'emptyTeam' };
   if (cost !== null && cost < 0) yield { part, code: 'badCost' };
 }
 
@@ -116,7 +114,7 @@ function* checkSteps(
     const at = step.name.en;
     if (!isSaid(step.name)) yield { part, code: 'noName' };
     if (step.kind === 'task' || step.kind === 'ranking') {
-      const team = around.teams[step.teamId];
+      const team = getOwn(around.teams, step.teamId);
       if (!team) yield { part, code: 'noTeam', at };
       else if (team.members === 0) yield { part, code: 'emptyTeam', at };
       else if (step.kind === 'ranking' && team.leads === 0) yield { part, code: 'noLead', at };

@@ -58,9 +58,13 @@ test('a title is one line, not empty and not too long, whatever was said', () =>
 });
 
 test('what is meant for the team goes to its closed room and through no other door', () => {
-  const places: Place[] = ['teamRoom', 'askRoom', 'direct', 'notice'];
-  expect(places.filter((place) => mayLeave('team', place))).toEqual(['teamRoom']);
-  expect(places.filter((place) => mayLeave('requester', place))).toEqual(['teamRoom', 'askRoom', 'direct']);
+  const places: Place[] = ['teamRoom', 'readersRoom', 'openRoom', 'direct', 'notice'];
+  const openTo = (readBy: 'requester' | 'team', isChosen: boolean) =>
+    places.filter((place) => mayLeave(readBy, place, isChosen));
+  expect(openTo('team', false)).toEqual(['teamRoom']);
+  expect(openTo('team', true)).toEqual(['teamRoom']);
+  expect(openTo('requester', false)).toEqual(['teamRoom', 'readersRoom', 'direct']);
+  expect(openTo('requester', true)).toEqual(['teamRoom', 'readersRoom', 'openRoom', 'direct']);
 });
 
 test('however events arrive, each is taken once and in order', () => {

@@ -1,3 +1,5 @@
+import { getOwn } from '../records';
+
 /** What can happen that a room or someone is told of, beside what the ticket's own people are told. */
 export const NOTICE_EVENTS = ['newTicket', 'priorityOne', 'late', 'reopened', 'done'] as const;
 export type NoticeEvent = (typeof NOTICE_EVENTS)[number];
@@ -23,5 +25,5 @@ export function findUnknownNoticeBlanks(words: string): string[] {
 
 /** @example writeNotice('{number}: {title}', { number: '20418', title: 'Kiosk 3' }) // '20418: Kiosk 3' */
 export function writeNotice(words: string, facts: Partial<Record<string, string>>): string {
-  return words.replace(/\{(\w+)\}/gu, (blank, name: string) => facts[name] ?? blank);
+  return words.replace(/\{(\w+)\}/gu, (blank, name: string) => getOwn(facts, name) ?? blank);
 }

@@ -1,3 +1,4 @@
+import { getOwn, hasOwn } from '../records';
 import {
   getShownFields,
   isNeeded,
@@ -73,7 +74,7 @@ export function toChatFields(
       .join(' · ');
     const shared = { kind, ...(note && { note }), needed: isNeeded(field, answers) };
     if (field.kind === 'dateRange') {
-      const range = answers[field.name] as DateRange | undefined;
+      const range = getOwn(answers, field.name) as DateRange | undefined;
       return (['from', 'to'] as const).map((end, i) => ({
         ...{ ...shared, name: `${field.name}.${end}`, label: `${label}: ${ENDS[language][i]}` },
         value: range?.[end] ?? '',
@@ -83,11 +84,11 @@ export function toChatFields(
       field.kind === 'yesNo'
         ? ['yes', 'no'].map((value) => ({ value, label: sayAnswer(field, value === 'yes', language)! }))
         : field.kind === 'asset'
-          ? (listed[field.name] ?? []).map(({ id, name }) => ({ value: id, label: name }))
+          ? (getOwn(listed, field.name) ?? []).map(({ id, name }) => ({ value: id, label: name }))
           : field.choices?.map(({ value, label: said }) => ({ value, label: said[language] }));
     return [
       {
-        ...{ ...shared, name: field.name, label, value: toValue(field, answers[field.name]) },
+        ...{ ...shared, name: field.name, label, value: toValue(field, getOwn(answers, field.name)) },
         ...(choices && { choices: kind === 'choice' && !shared.needed ? [none, ...choices] : choices }),
       },
     ];
@@ -101,7 +102,7 @@ function readNumber(text: string, factor: number): number | string {
 }
 
 function readValue(field: FormField, values: Record<string, string>, listed: Listed): AnswerValue {
-  const said = (values[field.name] ?? '').trim();
+  const said = (getOwn(values, field.name) ?? '').trim();
   if (field.kind === 'dateRange') {
     const [from = '', to = ''] = [values[`${field.name}.from`], values[`${field.name}.to`]];
     return from === '' && to === '' ? null : { from, to };
@@ -117,7 +118,7 @@ function readValue(field: FormField, values: Record<string, string>, listed: Lis
     case 'choices':
       return said.split('\n');
     case 'asset':
-      return (listed[field.name] ?? []).find(({ id }) => id === said) ?? said;
+      return (getOwn(listed, field.name) ?? []).find(({ id }) => id === said) ?? said;
     default:
       return said;
   }
@@ -131,7 +132,7 @@ export function readValues(
 ): Answers {
   const asked = fields.filter(
     ({ kind, name }) =>
-      ASKED[kind] && (values[name] !== undefined || (kind === 'dateRange' && `${name}.from` in values)),
+      ASKED[kind] && (hasOwn(values, name) || (kind === 'dateRange' && `${name}.from` in values)),
   );
   return Object.fromEntries(asked.map((field) => [field.name, readValue(field, values, listed)]));
 }

@@ -1,3 +1,4 @@
+import { getOwn, setOwn } from '../records';
 import type { Fields } from '../conditions';
 import { reckonClock, type Calendars, type HistoryEvent, type TargetDefinition } from '../targets';
 
@@ -40,7 +41,7 @@ export function whereTimeWent(
         else went.waited += worked;
       } else if (kind === 'held') {
         const whom = typeof fields.heldFor === 'string' ? fields.heldFor : 'other';
-        went.held[whom] = (went.held[whom] ?? 0) + worked;
+        setOwn(went.held, whom, (getOwn(went.held, whom) ?? 0) + worked);
       } else if (kind === 'outsideHours') went.outside += b - a;
     }
   }

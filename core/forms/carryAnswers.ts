@@ -1,3 +1,4 @@
+import { getOwn, hasOwn } from '../records';
 import { checkAnswers } from './checkAnswers';
 import type { Answers, FormDefinition } from './types';
 
@@ -14,15 +15,17 @@ export function carryAnswers(
     to.fields.some((field) => field.name === name && field.kind === kind),
   );
   const taken = Object.fromEntries(
-    same.filter(({ name }) => answers[name] != null).map(({ name }) => [name, answers[name]!]),
+    same
+      .filter(({ name }) => getOwn(answers, name) != null)
+      .map(({ name }) => [name, getOwn(answers, name)!]),
   );
   const { answers: checked, problems } = checkAnswers(to, taken);
   const refused = new Set(problems.map(({ field }) => field));
   const carried = Object.fromEntries(
-    Object.entries(checked).filter(([name]) => name in taken && !refused.has(name)),
+    Object.entries(checked).filter(([name]) => hasOwn(taken, name) && !refused.has(name)),
   );
   const left = from.fields
     .map(({ name }) => name)
-    .filter((name) => answers[name] != null && !(name in carried));
+    .filter((name) => getOwn(answers, name) != null && !hasOwn(carried, name));
   return { carried, left };
 }

@@ -1,3 +1,4 @@
+import { getOwn, setOwn } from '../records';
 import { holds } from '../conditions';
 import { findBadText } from '../text';
 import { readPattern } from './pattern';
@@ -142,11 +143,11 @@ function checkTable(value: AnswerValue, { columns = [], least, most = ROWS_LIMIT
     if (given === null || typeof given !== 'object') return { code: 'malformed' };
     const row: TableRow = {};
     for (const column of columns) {
-      const cell = (given as TableRow)[column.name] ?? null;
+      const cell = getOwn(given as TableRow, column.name) ?? null;
       if (isBlank(cell)) continue;
       const checked = checkAnswer(column satisfies Column, cell);
       if ('code' in checked) return checked;
-      row[column.name] = checked.value as string;
+      setOwn<TableRow[string]>(row, column.name, checked.value as string);
     }
     if (Object.keys(row).length > 0) rows.push(row);
   }
@@ -239,13 +240,13 @@ export function checkAnswers(
   const problems: AnswerProblem[] = [];
   for (const field of getShownFields(form, answers)) {
     if (field.kind === 'heading') continue;
-    const value = answers[field.name];
+    const value = getOwn(answers, field.name);
     if (isBlank(value)) {
       if (isNeeded(field, answers)) problems.push({ field: field.name, code: 'missing' });
       continue;
     }
     const checked = checkAnswer(field, value!);
-    if (!('code' in checked)) kept[field.name] = checked.value;
+    if (!('code' in checked)) setOwn(kept, field.name, checked.value);
     else if (checked.code !== 'missing' || isNeeded(field, answers))
       problems.push({ field: field.name, ...checked });
   }

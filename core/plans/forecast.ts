@@ -1,3 +1,4 @@
+import { getOwn, setOwn } from '../records';
 import type { CompiledCalendar } from '../calendar';
 import { holds, type Fields } from '../conditions';
 import { UnknownStepCalendar } from './errors';
@@ -25,7 +26,7 @@ type Run = {
 };
 
 function standingOf({ step }: Placed, progress: Progress, fields: Fields): Standing {
-  const state = progress[step.id]?.state;
+  const state = getOwn(progress, step.id)?.state;
   if (state) return state;
   return step.when && !holds(step.when, fields) ? 'off' : 'waiting';
 }
@@ -48,7 +49,7 @@ function passForward(run: Run): void {
     }
     const { effort, notBefore = -Infinity } = step;
     const calendar = calendars[step.calendarId]!;
-    const { startedAt: begun, finishedAt } = progress[step.id] ?? {};
+    const { startedAt: begun, finishedAt } = getOwn(progress, step.id) ?? {};
     switch (standing[place]) {
       case 'done':
         earliestStart[place] = begun ?? finishedAt!;
@@ -107,7 +108,7 @@ function passBackward(run: Run, finish: number): void {
     const end = Math.min(bound, finish);
     latestFinish[place] = end;
     latestStart[place] = isActive
-      ? progress[step.id]!.startedAt!
+      ? getOwn(progress, step.id)!.startedAt!
       : step.effort === 0
         ? end
         : calendars[step.calendarId]!.addWorking(end, -step.effort);
@@ -196,14 +197,14 @@ export function forecast(
     const latestFinish = run.latestFinish[place]!;
     const isOpen = standing === 'active' || isToCome(standing);
     const slack = isOpen ? calendars[step.calendarId]!.workingBetween(earliestFinish, latestFinish) : 0;
-    steps[step.id] = {
+    setOwn(steps, step.id, {
       earliestStart: run.earliestStart[place]!,
       earliestFinish,
       latestStart: run.latestStart[place]!,
       latestFinish,
       slack,
       critical: isOpen && slack === 0,
-    };
+    });
   }
   return { steps, finish, driving: findDriving(run, finish) };
 }

@@ -1,3 +1,4 @@
+import { getOwn, hasOwn } from '../records';
 import { holds, type Fields } from '../conditions';
 import { orderPlan } from './order';
 import type { Plan, Progress } from './types';
@@ -17,7 +18,7 @@ export function nextSteps(
   const start = new Set<string>();
   const skip = new Set<string>();
   const isOver = (id: string): boolean => {
-    const state = progress[id]?.state;
+    const state = getOwn(progress, id)?.state;
     return state === 'done' || state === 'skipped' || skip.has(id);
   };
   /** The first leg that is not over: steps beyond it have not come up. */
@@ -27,7 +28,7 @@ export function nextSteps(
       if (!placed.every((each) => each.leg >= own || isOver(each.step.id))) break;
       leg = own;
     }
-    if (progress[step.id] || !before.every((place) => isOver(placed[place]!.step.id))) continue;
+    if (hasOwn(progress, step.id) || !before.every((place) => isOver(placed[place]!.step.id))) continue;
     if (step.when && !holds(step.when, fields)) skip.add(step.id);
     else if (step.notBefore === undefined || step.notBefore <= now) start.add(step.id);
   }

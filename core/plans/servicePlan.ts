@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import { Temporal } from 'temporal-polyfill';
 import type { Needs, Silence, StepApproverRef } from '../approvals';
 import { compileCalendar, parseDuration, WEEKDAYS, type CompiledCalendar } from '../calendar';
@@ -89,7 +90,7 @@ export function toPlan({ legs, steps }: ServicePlan, surroundings: Surroundings)
       const calendarId = calendarIdOf(step, surroundings);
       const { hoursPerDay, timeZone } = calendars[calendarId]!.spec;
       const from =
-        step.notBefore && startOf(fields[step.notBefore.field], step.notBefore.daysBefore, timeZone);
+        step.notBefore && startOf(getOwn(fields, step.notBefore.field), step.notBefore.daysBefore, timeZone);
       return {
         ...{ id: step.id, leg: step.leg, kind: step.kind, calendarId },
         effort: step.effort === undefined ? 0 : parseDuration(step.effort, { hoursPerDay }),

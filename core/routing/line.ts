@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import { route, type Candidate, type Need, type Routed } from './route';
 
 /** What is known of a line at one instant; times in minutes. */
@@ -60,10 +61,10 @@ function chooseBest(candidates: Candidate[], skill: string | null): Routed {
   if (skill === null || could.personId === null) return could;
   const passed = new Set(could.passedOver.map(({ id }) => id));
   const able = candidates.filter(({ id }) => !passed.has(id));
-  const best = Math.max(...able.map(({ skills }) => skills[skill] ?? 0));
+  const best = Math.max(...able.map(({ skills }) => getOwn(skills, skill) ?? 0));
   return route(
     'longestIdle',
-    able.filter(({ skills }) => (skills[skill] ?? 0) === best),
+    able.filter(({ skills }) => (getOwn(skills, skill) ?? 0) === best),
     need,
     null,
   );

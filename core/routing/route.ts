@@ -1,3 +1,5 @@
+import { getOwn } from '../records';
+
 /**
  * How a team's tickets find a person: by hand (nobody is given any), in turn, whoever has most room for what they can
  * carry, or whoever has been without new work longest.
@@ -45,7 +47,7 @@ function passOver(candidate: Candidate, { units, skills }: Need): PassedOver | n
   if (candidate.isAway) return 'away';
   if (!candidate.isOnShift) return 'offShift';
   if (!candidate.isAvailable) return 'busy';
-  if (skills.some(({ skill, level }) => (candidate.skills[skill] ?? 0) < level)) return 'unskilled';
+  if (skills.some(({ skill, level }) => (getOwn(candidate.skills, skill) ?? 0) < level)) return 'unskilled';
   if (candidate.capacity !== null && candidate.load + units > candidate.capacity) return 'full';
   return null;
 }

@@ -1,3 +1,4 @@
+import { getOwn } from '../records';
 import { ROUTING_WAYS, type Need, type RoutingWay } from './route';
 
 /** How a team routes. */
@@ -52,7 +53,7 @@ export function checkRouting(
   if (next && next.teamId === team.id && next.groupId === null)
     problems.push({ code: 'goesToItself', field: 'next' });
   for (const { skill, level } of needs)
-    if (!team.skills.some((skills) => (skills[skill] ?? 0) >= level))
+    if (!team.skills.some((skills) => (getOwn(skills, skill) ?? 0) >= level))
       problems.push({ code: 'nobodyHasSkill', field: `needs.${skill}` });
   return problems;
 }

@@ -1,3 +1,4 @@
+import { setOwn } from '../records';
 import type { HistoryEvent } from '../targets';
 
 /** The part of a journal entry that clocks rest on. */
@@ -16,7 +17,7 @@ export function toHistory(entries: RecordedChange[], work = 'ticket'): HistoryEv
   const [kind] = work.split(':');
   return entries.map(({ at, changes }, i) => {
     const set: HistoryEvent['set'] = i === 0 ? { work: kind } : {};
-    for (const field in changes) set[field] = changes[field]!.to;
+    for (const field in changes) setOwn(set, field, changes[field]!.to);
     return { at, set };
   });
 }

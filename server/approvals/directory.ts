@@ -5,6 +5,7 @@ import type { Definition } from '../catalogue/model';
 import type { Listo } from '../listo';
 import type { MemberRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
+import { getOwn } from '../../core/records';
 
 type Line = { id: string; managerId: string | null; leftAt: number | null };
 
@@ -135,7 +136,7 @@ async function resolveRefs(
       resolved.push(ref);
       continue;
     }
-    const name = answers[ref.headOfSite];
+    const name = getOwn(answers, ref.headOfSite);
     const site =
       typeof name === 'string' && name !== '' ? await listo.db.tables.sites.findOne({ name }, tx) : null;
     if (site?.headId) resolved.push({ person: site.headId });

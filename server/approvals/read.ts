@@ -4,6 +4,7 @@ import type { Answers, FormDefinition, LocalText } from '../../core/forms';
 import type { Definition } from '../catalogue/model';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
+import { getOwn } from '../../core/records';
 
 /** The approvals of a ticket with who was asked and what they said. */
 export async function readApprovals(listo: Listo, number: number): Promise<Ticket['approvals']> {
@@ -47,8 +48,8 @@ type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost' | 'changed
 /** What was answered, question by question. */
 export function listAnswered({ fields }: FormDefinition, answers: Answers): Ticket['answers'] {
   return fields
-    .filter(({ name }) => answers[name] != null)
-    .map((field) => ({ field, value: answers[field.name] }));
+    .filter(({ name }) => getOwn(answers, name) != null)
+    .map((field) => ({ field, value: getOwn(answers, field.name)! }));
 }
 
 /** What waits for someone's decision, the longest first, with the facts to decide by. */

@@ -10,6 +10,12 @@ beforeAll(async () => {
 });
 afterAll(() => chat.end());
 
+/** Someone of the team that has a ticket. */
+async function memberWith(number: number): Promise<string> {
+  const { team } = await chat.ticketOf(number, 'tomas');
+  return (await chat.app.listo.db.tables.members.find({ teamId: team.id }))[0]!.personId;
+}
+
 test('people talk in rooms, in threads and directly; who is not in a closed room sees nothing of it', async () => {
   const [tomas, lena, ana] = await Promise.all(['tomas', 'lena', 'ana'].map(chat.rooms));
   const id = await tomas!.say('alder', 'The queue is at the gate');
@@ -72,11 +78,69 @@ test('a first message in the asking room becomes a ticket with a line that stays
   );
   await chat.move('bia', number, 'take');
   await tomas!.sees('desk', ({ card }) => card?.number === number && card.facts.includes('in work'));
-  // What the agent writes to the requester stands in the thread; a note does not.
+  // What the agent writes to the requester goes to them alone; others are in this room.
   await chat.write('bia', number, 'Secret of the team', 'team');
-  await chat.write('bia', number, 'I look at it now', 'requester');
-  await bia!.sees('desk', ({ text }) => text.includes('I look at it now'), line.id);
-  expect((await tomas!.read('desk', line.id)).some(({ text }) => text.includes('Secret'))).toBe(false);
+  await chat.write('bia', number, 'Your code is 4711', 'requester');
+  const direct = await tomas!.listoRoom();
+  const own = await tomas!.sees(direct, ({ card }) => card?.number === number);
+  await tomas!.sees(direct, ({ text }) => text.includes('Your code is 4711'), own.id);
+  // Where the one who answers chose it, everyone there reads it.
+  const agent = await chat.app.as('bia');
+  const body = { text: 'All kiosks are back', readBy: 'requester', isPublic: true };
+  await agent.call('POST', `/tickets/${number}/messages`, body);
+  await bia!.sees('desk', ({ text }) => text.includes('All kiosks are back'), line.id);
+  const said = (await tomas!.read('desk', line.id)).map(({ text }) => text).join('\n');
+  expect(said).not.toMatch(/Secret|4711/);
+});
+
+test('a ticket of a line in a room that is not connected: answers stay out of it, replies under its line are heard', async () => {
+  const [tomas, lena] = await Promise.all(['tomas', 'lena'].map(chat.rooms));
+  const before = await chat.latest();
+  await tomas!.say('alder', 'Listo, the gate scanner at window 4 is dead');
+  const line = await tomas!.sees('alder', ({ card }) => (card?.number ?? 0) > before);
+  const { number } = line.card!;
+  const agent = await memberWith(number);
+  await until(
+    () => chat.ticketOf(number, agent),
+    ({ room }) => room?.name === 'Port Alder',
+  );
+  expect(await chat.ticketOf(number, 'tomas')).toMatchObject({ room: null });
+  await tomas!.say('alder', 'It is the left one', line.id);
+  await until(
+    () => chat.ticketOf(number, agent),
+    (seen) => textsOf(seen).includes('It is the left one'),
+  );
+  await chat.write(agent, number, 'Your new code is 1234', 'requester');
+  await chat.move(agent, number, 'finish', { solution: 'The lock code is 99' });
+  const direct = await tomas!.listoRoom();
+  const own = await tomas!.sees(direct, ({ card }) => card?.number === number);
+  await tomas!.sees(direct, ({ text }) => text.includes('1234'), own.id);
+  await tomas!.sees(direct, ({ text }) => text.includes('lock code'), own.id);
+  await lena!.sees('alder', ({ card }) => card?.number === number && card.isOver);
+  const read = (await lena!.read('alder', line.id)).map(({ text }) => text).join('\n');
+  expect(read).not.toMatch(/1234|lock code/);
+});
+
+test('in a room where all may read the ticket, answers stand under its line', async () => {
+  const tomas = await chat.rooms('tomas');
+  const made = await tomas.call('POST', '/', { name: 'Gate four', topic: '', kind: 'closed' });
+  const { id } = made.body as { id: string };
+  await tomas.call('POST', `/rooms/${id}/members`, { personId: 'c-bia' });
+  const before = await chat.latest();
+  await tomas.say(id, 'Listo, the display at gate four is dark');
+  const line = await tomas.sees(id, ({ card }) => (card?.number ?? 0) > before);
+  const agent = await memberWith(line.card!.number);
+  await chat.write(agent, line.card!.number, 'Try it again now', 'requester');
+  await tomas.sees(id, ({ text }) => text.includes('Try it again now'), line.id);
+  // Someone who may not read it comes in: what is written now stays away.
+  await tomas.call('POST', `/rooms/${id}/members`, { personId: 'c-lena' });
+  await chat.write(agent, line.card!.number, 'The code is 55', 'requester');
+  const direct = await tomas.listoRoom();
+  const own = await tomas.sees(direct, ({ card }) => card?.number === line.card!.number);
+  await tomas.sees(direct, ({ text }) => text.includes('The code is 55'), own.id);
+  await chat.move(agent, line.card!.number, 'take');
+  await tomas.sees(id, ({ card }) => card?.number === line.card!.number && /in work/.test(card.facts));
+  expect((await tomas.read(id, line.id)).some(({ text }) => text.includes('55'))).toBe(false);
 });
 
 test('the team’s room: a card comes, is acted on, and its thread is the team’s', async () => {
@@ -157,8 +221,8 @@ test('what is the team’s leaves by no door that a requester can read', async (
       chat.app.listo.db.select<{ text: string }>(
         "SELECT text FROM room_messages WHERE text LIKE '%FOR ALL%'",
       ),
-    // The room where it was asked, the direct talk, and the team's room.
-    (said) => said.length === 3,
+    // The direct talk and the team's room; not where it was asked, where others read.
+    (said) => said.length === 2,
   );
   const said = await chat.app.listo.db.select<{ roomId: string }>(
     "SELECT roomId FROM room_messages WHERE text LIKE '%TEAM ONLY%'",

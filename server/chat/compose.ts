@@ -73,7 +73,7 @@ export async function composeWords(
   listo: Listo,
   messageId: string,
   language: Language,
-): Promise<{ text: string; readBy: 'requester' | 'team' } | null> {
+): Promise<{ text: string; readBy: 'requester' | 'team'; isPublic: boolean } | null> {
   const { tables } = listo.db;
   const message = await tables.messages.findOne({ id: messageId });
   if (!message) return null;
@@ -84,6 +84,7 @@ export async function composeWords(
     files.length > 0 ? ` ${say('files', language, { files: files.map(({ name }) => name).join(', ') })}` : '';
   return {
     readBy: message.readBy,
+    isPublic: message.isPublic,
     text: say(message.readBy === 'team' ? 'readByTeam' : 'says', language, {
       ...{ who: author?.name ?? '', words: `${words}${named}` },
     }),

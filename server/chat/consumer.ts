@@ -95,7 +95,9 @@ async function passWords(
     ),
   ];
   for (const { roomId, role } of roots) {
-    if (cameFrom.has(roomId) || !mayLeave(message.readBy, role === 'card' ? 'teamRoom' : 'askRoom')) continue;
+    // Who is in a room is asked when it leaves.
+    if (cameFrom.has(roomId) || !mayLeave(message.readBy, role === 'card' ? 'teamRoom' : 'readersRoom'))
+      continue;
     await queueChat(listo, tx, { do: 'words', messageId, role }, { ticketNumber: ticket.number, roomId });
   }
 }

@@ -14,6 +14,7 @@ import { findByChatId } from './identities';
 import { say } from './says';
 import { seal } from './seal';
 import { readChatSettings } from './settings';
+import { getOwn } from '../../core/records';
 
 const URGENCY_WORDS: Record<(typeof URGENCIES)[number], Record<Language, string>> = {
   stopsWork: { en: 'work has stopped', pt: 'o trabalho parou' },
@@ -128,7 +129,7 @@ export async function ticketForm(
     title: name[language],
     fields: [
       { name: 'title', label: say('title', language), kind: 'line', value: toTitle(words), needed: true },
-      ...fields.flatMap((field) => all[field] ?? []),
+      ...fields.flatMap((field) => getOwn(all, field) ?? []),
     ],
     submit: say('formSubmit', language),
     callback: { do: 'ticket', sealed: seal(secret, { messages, forId: viewer.id } satisfies SealedTicket) },

@@ -84,6 +84,9 @@ export type ChatMarkRow = {
   wordsId: string | null;
 };
 
+/** A room with the line of a ticket, as it was called when that was put there. */
+export type ChatPlaceRow = { roomId: string; name: string; kind: string };
+
 export type ChatWishRow = { personId: string; wantsChat: boolean; quiet: QuietHours | null };
 
 export type ChatNoticeRow = {
@@ -143,6 +146,12 @@ export function createChatTables(sequelize: Sequelize) {
       'chat_marks',
       { messageId: id, roomId: id, ticketNumber: integer, role: text(12), personId: id, wordsId: id },
       ['messageId'],
+    ),
+    chatPlaces: new Table<ChatPlaceRow>(
+      sequelize,
+      'chat_places',
+      { roomId: id, name: text(80), kind: text(12) },
+      ['roomId'],
     ),
     chatWishes: new Table<ChatWishRow>(
       sequelize,

@@ -1,12 +1,14 @@
 import pLimit from 'p-limit';
-import { mayLeave, writeNotice } from '../../core/chat';
+import { mayLeave, writeNotice, type Place } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
+import { createRights, may } from '../../core/rights';
 import type { Listo } from '../listo';
+import { findGuarded } from '../tickets/guard';
 import type { TicketRecord } from '../tickets/model';
 import { composeCard, composeWords, linkTo, type CardRole } from './compose';
 import { ChatAway, createConnector, type ChatConnector } from './connector';
-import { findChatId } from './identities';
+import { findByChatId, findChatId } from './identities';
 import type { ChatMarkRow, ChatOutRow, ChatRoomRow } from './model';
 import { refuseStrangers } from './rooms';
 import { say, sayState } from './says';
@@ -68,6 +70,10 @@ async function sendLine(sending: Sending, threadId: string | null): Promise<Sent
   if (!ticket || ticket.isConfidential || row.roomId === null) return 'nowhere';
   const room = await listo.db.tables.chatRooms.findOne({ roomId: row.roomId });
   const card = await composeCard(listo, ticket, 'line', room?.language ?? 'en');
+  const { name, kind } = await chat.listMembers(row.roomId);
+  await listo.db.tables.chatPlaces.insertAll([{ roomId: row.roomId, name, kind }], undefined, {
+    updates: ['name', 'kind'],
+  });
   const { id, roomId } = await chat.post({ key: row.id, roomId: row.roomId, threadId, text: '', card });
   await mark(sending, id, roomId, 'line');
   return 'sent';
@@ -127,6 +133,18 @@ async function sendAsk(sending: Sending, askId: string): Promise<Sent> {
   return 'sent';
 }
 
+/** Whether all who are in a room may read a ticket, or others read along there. Looked at each time: people come and go. */
+async function placeOf({ listo, chat }: Sending, number: number, roomId: string): Promise<Place> {
+  const found = await findGuarded(listo, number);
+  const { kind, people } = await chat.listMembers(roomId);
+  if (!found || kind === 'open') return 'openRoom';
+  for (const { id } of people) {
+    const viewer = await findByChatId(listo, chat, id);
+    if (!viewer || !may(createRights(viewer), 'read', found.guarded)) return 'openRoom';
+  }
+  return 'readersRoom';
+}
+
 /** Words of the thread into the threads that are the ticket's in chat: each only where such words may go. */
 async function sendWords(sending: Sending, messageId: string, role: CardRole): Promise<Sent> {
   const { listo, chat, row } = sending;
@@ -139,7 +157,9 @@ async function sendWords(sending: Sending, messageId: string, role: CardRole): P
   const ticket = await findTicket(sending);
   if (!ticket || (ticket.isConfidential && room?.teamId !== ticket.teamId)) return 'nowhere';
   const words = await composeWords(listo, messageId, room?.language ?? 'en');
-  if (!words || !mayLeave(words.readBy, role === 'card' ? 'teamRoom' : 'askRoom')) return 'nowhere';
+  if (!words) return 'nowhere';
+  const place = role === 'card' ? 'teamRoom' : await placeOf(sending, ticket.number, root.roomId);
+  if (!mayLeave(words.readBy, place, words.isPublic)) return 'nowhere';
   const { id } = await chat.post({
     key: row.id,
     roomId: root.roomId,

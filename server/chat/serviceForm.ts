@@ -20,6 +20,7 @@ import { TITLE_LIMIT, type Hearing } from './make';
 import { say } from './says';
 import { seal } from './seal';
 import { readChatSettings } from './settings';
+import { getOwn } from '../../core/records';
 
 /** The field of the ticket's title, which no question of a form is called. */
 const TITLE = '-title';
@@ -85,7 +86,7 @@ async function knownAnswers(
   ];
   const known = fillIn(form, getKnownFacts(person!, site?.name ?? ''));
   const first = form.fields.find(({ kind }) => kind === 'longText');
-  return words === '' || !first || known[first.name] ? known : { ...known, [first.name]: words };
+  return words === '' || !first || getOwn(known, first.name) ? known : { ...known, [first.name]: words };
 }
 
 /** Opens a service's form in chat, with what is known filled in and, the next time, what was wrong beside it. */
@@ -143,7 +144,7 @@ export async function readServiceForm(
   const asked = new Set(carried.asked);
   const checked = checkAnswers(form, answers);
   const problems: Problem[] = checked.problems.filter(({ field }) => asked.has(field));
-  const title = values[TITLE] ?? carried.title;
+  const title = getOwn(values, TITLE) ?? carried.title;
   if (title.trim() === '') problems.push({ field: TITLE, code: 'missing' });
   if (title.length > TITLE_LIMIT) problems.push({ field: TITLE, code: 'tooLong', limit: TITLE_LIMIT });
   const isMore = getShownFields(form, answers).some(

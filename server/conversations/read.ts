@@ -18,6 +18,7 @@ import type { OfferFact } from '../../contract/talkNames';
 import type { ChatLineRow, ConversationRow } from './model';
 import { OFFER_MS } from './offers';
 import { readHours, readLineNow, waitBehind } from './waits';
+import { hasOwn } from '../../core/records';
 
 const BEFORE = 5;
 const OPEN_TICKETS = 8;
@@ -161,7 +162,9 @@ function factsOf(row: DeskRow, goesFirst: boolean): Record<string, string> {
     openTickets: row.openTickets > 0 ? String(row.openTickets) : null,
     goesFirst: goesFirst ? '✓' : null,
   };
-  return Object.fromEntries(row.shownFacts.flatMap((fact) => (all[fact] ? [[fact, all[fact]]] : [])));
+  return Object.fromEntries(
+    row.shownFacts.flatMap((fact) => (hasOwn(all, fact) && all[fact] ? [[fact, all[fact]]] : [])),
+  );
 }
 
 /** What an agent has to do with now: offered, theirs, and waiting in the lines of their teams; who waits longest first. */

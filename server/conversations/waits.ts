@@ -1,6 +1,7 @@
 import { expectWait, type Candidate, type ExpectedWait } from '../../core/routing';
 import type { Listo } from '../listo';
 import type { ChatLineRow } from './model';
+import { getOwn } from '../../core/records';
 
 /** An agent whose Desk was not seen open for so long is not there. */
 export const GONE_AFTER_MS = 45_000;
@@ -69,7 +70,7 @@ export async function readLineNow(listo: Listo, line: ChatLineRow): Promise<Line
   const candidates = await readCandidates(listo, line);
   const able = candidates.filter(
     ({ isAvailable, isHere, skills }) =>
-      isAvailable && isHere && (line.skill === null || (skills[line.skill] ?? 0) > 0),
+      isAvailable && isHere && (line.skill === null || (getOwn(skills, line.skill) ?? 0) > 0),
   );
   const [row] = await listo.db.select<{ waiting: number }>(
     "SELECT COUNT(*) AS waiting FROM conversations WHERE lineId = :lineId AND state = 'waiting'",

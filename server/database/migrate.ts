@@ -23,6 +23,7 @@ import { up as articlePictures } from './migrations/0020-article-pictures';
 import { up as answersMail } from './migrations/0021-answers-mail';
 import { up as heldFor } from './migrations/0022-held-for';
 import { up as whoHasIt } from './migrations/0023-who-has-it';
+import { up as answersInRooms } from './migrations/0024-answers-in-rooms';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -50,6 +51,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0021-answers-mail', up: answersMail },
       { name: '0022-held-for', up: heldFor },
       { name: '0023-who-has-it', up: whoHasIt },
+      { name: '0024-answers-in-rooms', up: answersInRooms },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

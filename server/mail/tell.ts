@@ -10,6 +10,7 @@ import type { NotificationRow } from '../notifications/model';
 import type { PersonRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { isMailOn, queueMail } from './queue';
+import { getOwn } from '../../core/records';
 
 export type Told = Pick<NotificationRow, 'personId' | 'event' | 'relation'> & { entry: JournalRow };
 
@@ -21,7 +22,7 @@ const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
 /** The answers of a form, a line each: what is needed to decide. */
 export function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
   const lines = fields.flatMap((field) => {
-    const said = sayAnswer(field, answers[field.name], language);
+    const said = sayAnswer(field, getOwn(answers, field.name), language);
     return said === null ? [] : [`${field.label[language].replace(/[?:]$/, '')}: ${said}`];
   });
   return lines.join('\n');

@@ -20,6 +20,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { visibleTo } from '../tickets/visibility';
 import { Sums, type ReplayedTicket as Ticket } from './sums';
+import { hasOwn } from '../../core/records';
 
 const CHUNK = 500;
 const LISTED = 300;
@@ -32,7 +33,7 @@ function touched(targets: TargetRow[], { targets: changed, calendars, moves }: A
   if (moves.length > 0) return targets;
   const ids = new Set(changed.map(({ id }) => id));
   const goesBy = ({ definition }: TargetRow): boolean =>
-    definition.calendars.some(({ calendarId }) => calendars[calendarId] !== undefined);
+    definition.calendars.some(({ calendarId }) => hasOwn(calendars, calendarId));
   return targets.filter((target) => ids.has(target.id) || goesBy(target));
 }
 

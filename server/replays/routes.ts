@@ -8,6 +8,7 @@ import { refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { ReplayTask } from './worker';
+import { hasOwn } from '../../core/records';
 
 export const replayRoutes: Routes = (router, listo) => {
   const { compliance } = api;
@@ -26,7 +27,11 @@ export const replayRoutes: Routes = (router, listo) => {
         field,
         code: code,
       }));
-      if (definition.calendars.some(({ calendarId }) => !known[calendarId] && !body.calendars[calendarId]))
+      if (
+        definition.calendars.some(
+          ({ calendarId }) => !hasOwn(known, calendarId) && !hasOwn(body.calendars, calendarId),
+        )
+      )
         fields.push({ field: 'calendars', code: 'notAChoice' });
       if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
     }

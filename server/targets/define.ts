@@ -11,6 +11,7 @@ import type { Listo } from '../listo';
 import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
+import { hasOwn } from '../../core/records';
 
 type Body = BodyOf<typeof api.targets.define>;
 
@@ -21,7 +22,7 @@ async function judge(listo: Listo, definition: TargetDefinition): Promise<void> 
     field,
     code: code,
   }));
-  if (definition.calendars.some(({ calendarId }) => !calendars[calendarId]))
+  if (definition.calendars.some(({ calendarId }) => !hasOwn(calendars, calendarId)))
     fields.push({ field: 'calendars', code: 'notAChoice' });
   if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
   const others = await listo.db.tables.targets.find({ isOn: true });
@@ -94,7 +95,7 @@ export async function previewTarget(
   if (!may(createRights(viewer), 'readNotes', guarded)) throw new ProblemError('notFound');
   const definition = sent as TargetDefinition;
   const calendars = await listo.calendars.getAll();
-  if (definition.calendars.some(({ calendarId }) => !calendars[calendarId]))
+  if (definition.calendars.some(({ calendarId }) => !hasOwn(calendars, calendarId)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'calendars', code: 'notAChoice' }] });
   const history = await readHistory(listo, number, 'ticket');
   const { reading, rows, plainElapsed } = reckonClock(definition, calendars, history, listo.clock.now());

@@ -18,6 +18,7 @@ import { beginsWithApproval, startPlan } from '../plans/start';
 import type { SignedIn } from '../sessions/viewer';
 import { headStartOf } from '../worklists/weights';
 import { NOTHING_DUE, type TicketRecord } from './model';
+import { getOwn } from '../../core/records';
 
 /** By whichever door it comes. */
 type Body = Omit<BodyOf<typeof api.tickets.create>, 'via'> & { via: Door };
@@ -35,7 +36,9 @@ function judge(service: ServiceRow, body: Body, isLenient: boolean): Answers {
 
 /** Where it is about: what the form says, else where the person works. */
 function placeOf(service: ServiceRow, answers: Answers, siteName: string): string {
-  const places = service.form.fields.filter(({ kind }) => kind === 'place').map(({ name }) => answers[name]);
+  const places = service.form.fields
+    .filter(({ kind }) => kind === 'place')
+    .map(({ name }) => getOwn(answers, name));
   const said = places.filter((place): place is string => typeof place === 'string' && place !== '');
   return (said.length > 0 ? said.join(' · ') : siteName).slice(0, 255);
 }

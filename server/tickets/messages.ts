@@ -18,17 +18,20 @@ import type { MessageRow, TicketRecord } from './model';
 import { recordChange } from './record';
 
 type Whole = z.infer<typeof messageBodySchema>;
-type Words = Omit<Whole, 'format'> & Partial<Pick<Whole, 'format'>>;
+type Words = Omit<Whole, 'format' | 'isPublic'> & Partial<Pick<Whole, 'format' | 'isPublic'>>;
+
+/** What most messages have alike. */
+type Usual = 'links' | 'format' | 'isPublic';
 
 /** Stores words on a ticket's thread. */
 export async function insertMessage(
   listo: Listo,
   tx: Transaction,
-  message: Omit<MessageRow, 'id' | 'at' | 'links' | 'format'> & Partial<Pick<MessageRow, 'links' | 'format'>>,
+  message: Omit<MessageRow, 'id' | 'at' | Usual> & Partial<Pick<MessageRow, Usual>>,
 ): Promise<string> {
   const id = nanoid();
   await listo.db.tables.messages.insert(
-    { links: [], format: 'plain', ...message, id, at: listo.clock.now() },
+    { links: [], format: 'plain', isPublic: false, ...message, id, at: listo.clock.now() },
     tx,
   );
   return id;
@@ -69,7 +72,16 @@ export async function writeWithin(
   tx: Transaction,
   viewer: SignedIn,
   number: number,
-  { text, format = 'plain', readBy, links, fileIds, by, saidAt }: Words & { by?: Door; saidAt?: number },
+  {
+    text,
+    format = 'plain',
+    readBy,
+    links,
+    fileIds,
+    isPublic = false,
+    by,
+    saidAt,
+  }: Words & { by?: Door; saidAt?: number },
 ): Promise<{ messageId: string }> {
   if (!links.every(({ url }) => isWebAddress(url)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
@@ -89,6 +101,7 @@ export async function writeWithin(
     text,
     format,
     links,
+    isPublic: isPublic && readBy === 'requester' && !ticket.isConfidential,
   });
   const mentioned =
     format === 'rich' ? await findMentioned(listo, tx, { ticket, guarded }, { text, readBy }) : [];

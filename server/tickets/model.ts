@@ -70,6 +70,8 @@ export type MessageRow = {
   via: Door;
   readBy: 'requester' | 'team';
   isByTeam: boolean;
+  /** Whether its author wants it read in the open room that the ticket was made in. */
+  isPublic: boolean;
   text: string;
   format: 'plain' | 'rich';
   links: AnswerLink[];
@@ -137,6 +139,7 @@ export function createTicketTables(sequelize: Sequelize) {
       via: text(20),
       readBy: text(10),
       isByTeam: flag,
+      isPublic: flag,
       text: longText,
       format: text(10),
       links: json,

@@ -1,6 +1,7 @@
 import type { Answers, FormDefinition, Named } from '../../core/forms';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
+import { getOwn } from '../../core/records';
 
 /** People and things that were chosen, as they are called here. @throws ProblemError where one is not there */
 export async function nameAnswers(
@@ -8,7 +9,9 @@ export async function nameAnswers(
   { fields }: FormDefinition,
   answers: Answers,
 ): Promise<Answers> {
-  const chosen = fields.filter(({ kind, name }) => (kind === 'person' || kind === 'asset') && answers[name]);
+  const chosen = fields.filter(
+    ({ kind, name }) => (kind === 'person' || kind === 'asset') && getOwn(answers, name),
+  );
   if (chosen.length === 0) return answers;
   const { tables } = listo.db;
   const named: Answers = { ...answers };

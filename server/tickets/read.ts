@@ -27,6 +27,16 @@ async function readRequester(
   return { ...row!, goesFirst: Boolean(row!.goesFirst) };
 }
 
+/** The room in which the ticket has its line, where that is not a talk between two. */
+async function findRoom({ db }: Listo, number: number): Promise<Ticket['room']> {
+  const [room] = await db.select<{ name: string }>(
+    `SELECT p.name FROM chat_marks m JOIN chat_places p ON p.roomId = m.roomId AND p.kind IN ('open', 'closed')
+     WHERE m.ticketNumber = :number AND m.role = 'line' LIMIT 1`,
+    { number },
+  );
+  return room ?? null;
+}
+
 function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['moves'] {
   const of = (by: MoverRole & ('agent' | 'requester')) => listMoves(ticket, by).map((name) => ({ name, by }));
   return [
@@ -42,7 +52,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;
-  const [service, team, group, people, allClocks, requester, closing, approvals, plan, said] =
+  const [service, team, group, people, allClocks, requester, closing, approvals, plan, said, room] =
     await Promise.all([
       definitionOf(listo, ticket),
       tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
@@ -54,6 +64,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
       readApprovals(listo, number),
       readPlan(listo, viewer, ticket, rights),
       readEntries(listo, number, isTeamSide),
+      rights.includes('answer') && !ticket.isConfidential ? findRoom(listo, number) : null,
     ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
   const clocks = allClocks.get(number)!;
@@ -106,6 +117,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     questions:
       isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
     files: said.files,
+    room,
     alsoTold: alsoToldIds.map((id) => people.get(id)!),
     collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
     approvals,

@@ -15,6 +15,7 @@ import { insertMessage } from './messages';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
+import { getOwn } from '../../core/records';
 
 const refused = (field: string, code: string): ProblemError =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
@@ -83,7 +84,7 @@ async function noteWhatIsLeft(
 ): Promise<void> {
   const lines = form.fields.flatMap((field) => {
     const said = left.includes(field.name)
-      ? sayAnswer(field, ticket.answers[field.name] ?? null, viewer.language)
+      ? sayAnswer(field, getOwn(ticket.answers, field.name) ?? null, viewer.language)
       : null;
     return said === null ? [] : [`${field.label[viewer.language]} ${said}`];
   });

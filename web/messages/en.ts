@@ -464,6 +464,8 @@ export const en = {
     others_one: '{{count}} also told',
     others_other: '{{count}} also told',
     sendTo: 'Send to {{name}}',
+    alsoInRoom: 'Also answer under the line in {{room}}',
+    everyoneReads: 'Everyone in {{room}} will read this',
     sendToOthers_one: 'Send to {{name}} and {{count}} other',
     sendToOthers_other: 'Send to {{name}} and {{count}} others',
     keep: 'Keep in the team',

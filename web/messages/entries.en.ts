@@ -64,6 +64,7 @@ export const entriesEn = {
   stepStarted: 'Begins: {{step}}',
   stepLeftBehind: 'Came back, as {{person}} has left: {{step}}',
   stepTaken: '{{who}} took: {{step}}',
+  unreadable: 'Something happened here that this page cannot show.',
   stepDone: 'Done: {{step}}. {{said}}',
   stepNotNeeded: 'Not needed: {{step}}',
   stepLeftOut: '{{who}} left out: {{step}}. {{reason}}',

@@ -64,6 +64,7 @@ export const entriesPt = {
   stepStarted: 'Começa: {{step}}',
   stepLeftBehind: 'Voltou, pois {{person}} saiu da organização: {{step}}',
   stepTaken: '{{who}} ficou com: {{step}}',
+  unreadable: 'Aconteceu aqui algo que esta página não consegue mostrar.',
   stepDone: 'Feito: {{step}}. {{said}}',
   stepNotNeeded: 'Não é preciso: {{step}}',
   stepLeftOut: '{{who}} deixou de fora: {{step}}. {{reason}}',

@@ -474,6 +474,8 @@ export const pt: Messages = {
     others_one: '{{count}} também avisado',
     others_other: '{{count}} também avisados',
     sendTo: 'Enviar a {{name}}',
+    alsoInRoom: 'Responder também sob a linha em {{room}}',
+    everyoneReads: 'Todos em {{room}} vão ler isto',
     sendToOthers_one: 'Enviar a {{name}} e mais {{count}}',
     sendToOthers_other: 'Enviar a {{name}} e mais {{count}}',
     keep: 'Manter na equipa',

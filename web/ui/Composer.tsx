@@ -1,9 +1,10 @@
-import { Button, Textarea } from '@mantine/core';
+import { Button, Checkbox, Textarea } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import {
   useEffect,
   useRef,
+  useState,
   type ChangeEvent,
   type ComponentType,
   type ReactNode,
@@ -56,6 +57,8 @@ type Props = {
   placeholder: string;
   sendLabel: string;
   inputRef?: Input;
+  /** A room in which others would read it, too, where that is chosen. */
+  room?: string | null;
   /** The field for words with formatting; else they are plain. */
   rich?: ComponentType<FieldProps>;
   /** What stands at its foot, given what is written and a way to put text in. */
@@ -63,20 +66,36 @@ type Props = {
 };
 
 /** Words and files for a ticket. What is written is kept until it has been sent, and it is sent once. */
-export function Composer({ number, readBy, label, placeholder, sendLabel, inputRef, rich, tools }: Props) {
+export function Composer({
+  number,
+  readBy,
+  label,
+  placeholder,
+  sendLabel,
+  inputRef,
+  room = null,
+  rich,
+  tools,
+}: Props) {
   const { t } = useWords();
   const renew = useRenew();
   const own = useRef<HTMLTextAreaElement>(null);
   const Field = rich ?? PlainField;
   const [draft, setDraft, clear] = useDraft<Draft>(`message:${number}`, { text: '', files: [], key: '' });
+  // Chosen anew for each message: who reads along is easily forgotten.
+  const [isPublic, setPublic] = useState(false);
+  const isForRoom = room !== null && isPublic && readBy === 'requester';
   const sending = useMutation({
-    mutationFn: ({ text, files, key }: Draft) =>
+    mutationFn: ({ text, files, key, isPublic }: Draft & { isPublic: boolean }) =>
       call(api.tickets.write, {
         params: { number },
-        body: { text, readBy, format: rich ? 'rich' : 'plain', fileIds: files.map(({ id }) => id) },
+        body: { text, readBy, isPublic, format: rich ? 'rich' : 'plain', fileIds: files.map(({ id }) => id) },
         key,
       }),
-    onSuccess: clear,
+    onSuccess() {
+      clear();
+      setPublic(false);
+    },
     onSettled: () => renew(number),
   });
   const problems = useProblems()(sending.error);
@@ -95,7 +114,7 @@ export function Composer({ number, readBy, label, placeholder, sendLabel, inputR
     // The key changes with the words: the same words sent again after a failure are the same message.
     const key = draft.key || nanoid();
     setDraft({ ...draft, key });
-    sending.mutate({ ...draft, key });
+    sending.mutate({ ...draft, key, isPublic: isForRoom });
   }
   return (
     <form
@@ -129,6 +148,15 @@ export function Composer({ number, readBy, label, placeholder, sendLabel, inputR
         <span role="alert" style={{ color: 'var(--brick)' }}>
           {upload.problem}
         </span>
+      )}
+      {room !== null && readBy === 'requester' && (
+        <Checkbox
+          size="xs"
+          checked={isPublic}
+          onChange={({ currentTarget }) => setPublic(currentTarget.checked)}
+          label={isPublic ? t('page/everyoneReads', { room }) : t('page/alsoInRoom', { room })}
+          {...(isPublic && { styles: { label: { color: 'var(--brick)', fontWeight: 600 } } })}
+        />
       )}
       {sending.error && !problems.text && <ProblemNote error={sending.error} />}
       <div className={classes.foot}>

@@ -13,8 +13,27 @@ function sayType(type: string, { reason, personId }: Entry['data']): string {
   return type;
 }
 
-/** An entry of the journal in words, or null for one that is not shown. */
+/** The texts of a list; what is no list of texts has none. */
+const listOf = (value: unknown): LocalText[] => (Array.isArray(value) ? (value as LocalText[]) : []);
+
+/**
+ * An entry of the journal in words, or null for one that is not shown. An entry that cannot be read says so, and
+ * the rest of the page stays.
+ */
 export function useEntryWords(meId: string): (entry: Entry) => string | null {
+  const { t } = useWords();
+  const wordsOf = useReadableWords(meId);
+  return (entry) => {
+    try {
+      return wordsOf(entry);
+    } catch (error) {
+      console.warn(`entry ${entry.id} cannot be read`, error);
+      return t('entries/unreadable');
+    }
+  };
+}
+
+function useReadableWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
   const times = useTimes();
   const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
@@ -42,8 +61,8 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
       forecast: full(data.forecastAt),
       step: data.name ? local(data.name as LocalText) : '',
       // The first of them is the one to look at.
-      steps: ((data.driving ?? []) as LocalText[]).slice(0, 1).map(local).join(),
-      changed: ((data.fields ?? []) as LocalText[]).map(local).join(', '),
+      steps: listOf(data.driving).slice(0, 1).map(local).join(),
+      changed: listOf(data.fields).map(local).join(', '),
       reason: data.reason,
       under: data.under,
       below: data.below,

@@ -50,6 +50,13 @@ export async function tell(listo: Listo, tx: Transaction, room: RoomRow, event: 
   );
 }
 
+/** Whether a thread hangs on what the one connected said: it follows that, wherever it is. */
+async function isUnderListos(listo: Listo, tx: Transaction, threadId: string | null): Promise<boolean> {
+  if (threadId === null) return false;
+  const root = await listo.db.tables.roomMessages.findOne({ id: threadId }, tx);
+  return root !== null && root.byId === null;
+}
+
 /** Says something in a room: once, however often it comes with the same id. */
 export async function sayIn(
   listo: Listo,
@@ -74,7 +81,8 @@ export async function sayIn(
     await noteChange(listo, tx, { roomId: room.id, kind: 'message', ref: row.threadId });
   }
   await noteChange(listo, tx, { roomId: room.id, kind: 'message', ref: row.id, forId: row.forId });
-  const isHeard = room.hasListo || readAddressed(row.text) !== null;
+  const isHeard =
+    room.hasListo || readAddressed(row.text) !== null || (await isUnderListos(listo, tx, row.threadId));
   if (row.byId !== null && isHeard) {
     const told = toTold({ ...row, place: 0, editedAt: null, deletedAt: null, replies: 0, lastReplyAt: null });
     await tell(listo, tx, room, { type: 'message', byId: row.byId, message: told });

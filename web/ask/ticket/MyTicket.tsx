@@ -25,6 +25,7 @@ import { PlanOverview } from '../../plan/PlanOverview';
 import { AnswersForm } from '../../form/AnswersForm';
 import { usePromise, useSentence } from '../useSentence';
 import classes from './MyTicket.module.css';
+import { Contained } from '../../ui/Contained';
 
 const Reckoning = lazy(() =>
   import('../../ui/Reckoning').then(({ Reckoning: table }) => ({ default: table })),
@@ -142,7 +143,9 @@ function Thread({ ticket }: { ticket: Ticket }) {
                 .join(' · ')}
             </div>
             <div className={classes.words} data-team={message.isByTeam || undefined}>
-              <MessageBody message={message} base="/ask/tickets" />
+              <Contained>
+                <MessageBody message={message} base="/ask/tickets" />
+              </Contained>
             </div>
           </li>
         );

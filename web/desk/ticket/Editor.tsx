@@ -76,6 +76,7 @@ export function Editor({ ticket, now }: { ticket: Ticket; now: number }) {
         </div>
         <Composer
           {...{ number, sendLabel, inputRef: input, readBy: isAnswer ? 'requester' : 'team' }}
+          room={ticket.room?.name ?? null}
           label={isAnswer ? t('page/answerPlaceholder', { name: requester.name }) : t('page/notePlaceholder')}
           rich={RichField}
           tools={(written, insert) => (

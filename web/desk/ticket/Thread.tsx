@@ -10,6 +10,7 @@ import { MessageBody } from '../../ui/MessageBody';
 import { useDelayWords, useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
+import { Contained } from '../../ui/Contained';
 
 type Mode = 'burnt' | 'held' | 'none';
 
@@ -114,15 +115,17 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
               className={classes.bar}
               data-mode={modeBetween(entry.at, entries[i + 1]?.at ?? now, ticket)}
             />
-            {entry.type === 'sent' && entry.from === null ? (
-              <Opening entry={entry} ticket={ticket} />
-            ) : entry.message ? (
-              <Words entry={entry} ticket={ticket} />
-            ) : (
-              <div className={classes.content}>
-                <span className={classes.event}>{wordsOf(entry)}</span>
-              </div>
-            )}
+            <Contained>
+              {entry.type === 'sent' && entry.from === null ? (
+                <Opening entry={entry} ticket={ticket} />
+              ) : entry.message ? (
+                <Words entry={entry} ticket={ticket} />
+              ) : (
+                <div className={classes.content}>
+                  <span className={classes.event}>{wordsOf(entry)}</span>
+                </div>
+              )}
+            </Contained>
           </li>
         ))}
       </ol>

@@ -1,0 +1,1 @@
+export { getOwn, hasOwn, setOwn } from './records';

@@ -1,0 +1,22 @@
+/** What browsers have and jsdom has not; Mantine and the router ask for it when they are loaded. */
+import { TextDecoder, TextEncoder } from 'node:util';
+import { startMessages } from '../messages/i18n';
+
+Object.assign(globalThis, { TextEncoder, TextDecoder });
+class Observer {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+}
+Object.assign(window, {
+  ResizeObserver: Observer,
+  IntersectionObserver: Observer,
+  matchMedia: (media: string) => ({
+    ...{ matches: false, media, onchange: null },
+    ...{ addEventListener: () => undefined, removeEventListener: () => undefined },
+    ...{ addListener: () => undefined, removeListener: () => undefined, dispatchEvent: () => false },
+  }),
+});
+Element.prototype.scrollIntoView = () => undefined;
+// Parts of the application add their words as they are loaded.
+await startMessages();
