@@ -111,6 +111,8 @@ export const ticketSchema = z.object({
   team: z.object({ id: idSchema, name: localTextSchema, calendarId: idSchema }),
   group: z.object({ id: idSchema, name: z.string() }).nullable(),
   assignee: personRefSchema.nullable(),
+  /** Whether a person of its team has begun with it. */
+  isTakenUp: z.boolean(),
   state: z.enum(TICKET_STATES),
   heldFor: z.enum(HELD_FOR).nullable(),
   heldUntil: instantSchema.nullable(),
@@ -158,6 +160,8 @@ export const rowSchema = z.object({
   place: z.string(),
   requester: personRefSchema,
   assignee: personRefSchema.nullable(),
+  /** Whether a person of its team has begun with it. */
+  isTakenUp: z.boolean(),
   team: z.object({ id: idSchema, name: localTextSchema }),
   approvers: z.array(z.string()),
   state: z.enum(TICKET_STATES),

@@ -2,6 +2,7 @@ import {
   getPriority,
   DEFAULT_PRIORITY_TABLE,
   planMove,
+  takenUpBy,
   type MoveInput,
   type MoveName,
   type MoverRole,
@@ -65,6 +66,7 @@ export class Story {
       priorityReason: null,
       answers,
       answered: false,
+      takenUp: false,
       createdAt: at,
       changedAt: at,
       resolvedAt: null,
@@ -97,6 +99,10 @@ export class Story {
   move(name: MoveName, by: MoverRole, actorId: string | null, at: number, input: MoveInput = {}): void {
     const plan = planMove(this.ticket, { name, by, actorId, input, now: at });
     if (!plan.ok) throw new Error(`the demo's ${name} on ${this.ticket.number} is against the rules`);
+    const begun = takenUpBy({ name, by, actorId, input });
+    if (begun.before && begun.after === false && !this.ticket.takenUp)
+      this.record('takenUp', actorId, 'desk', at, { takenUp: true }, {}, 'team');
+    const takenUp = begun.after === null ? {} : { takenUp: begun.after };
     const messageId =
       plan.message !== null && actorId !== null
         ? this.say(actorId, plan.message, 'requester', by === 'agent', at)
@@ -110,14 +116,14 @@ export class Story {
       actorId,
       via,
       at,
-      { ...plan.changes, ...answered, ...declined },
+      { ...plan.changes, ...answered, ...takenUp, ...declined },
       { ...(messageId && { messageId }), by },
     );
   }
 
   answer(actorId: string, text: string, at: number): void {
     const messageId = this.say(actorId, text, 'requester', true, at);
-    this.record('answered', actorId, 'desk', at, { answered: true }, { messageId });
+    this.record('answered', actorId, 'desk', at, { answered: true, takenUp: true }, { messageId });
   }
 
   /** The requester's words, which end being held for them. */
@@ -136,7 +142,7 @@ export class Story {
 
   note(actorId: string, text: string, at: number): void {
     const messageId = this.say(actorId, text, 'team', true, at);
-    this.record('noted', actorId, 'desk', at, {}, { messageId }, 'team');
+    this.record('noted', actorId, 'desk', at, { takenUp: true }, { messageId }, 'team');
   }
 
   /** Asks the approver at the opening. */

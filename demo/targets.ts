@@ -54,7 +54,7 @@ const PROMISES: Promise[] = [
     definition: {
       ...{ id: 'taken-up', name: 'Taken up', kind: 'operationalLevel', countFrom: 'start' },
       startWhen: all(aTicket, { not: is('heldFor', 'approval') }),
-      stopWhen: { field: 'assigneeId', op: 'notEmpty' },
+      stopWhen: is('takenUp', true),
       cancelWhen: isFinished,
       onReopen: 'ignore',
       limits: byPriority('PT10M', 'PT20M', 'PT4H', 'P1D'),
@@ -94,7 +94,7 @@ const PROMISES: Promise[] = [
     definition: {
       ...{ id: 'network-hour', name: 'Network takes over', kind: 'operationalLevel', countFrom: 'start' },
       startWhen: all(aTicket, is('teamId', 'network'), is('kind', 'incident')),
-      stopWhen: { field: 'assigneeId', op: 'notEmpty' },
+      stopWhen: is('takenUp', true),
       cancelWhen: { any: [isFinished, { not: is('teamId', 'network') }] },
       onReopen: 'ignore',
       limits: [{ duration: 'PT1H' }],
@@ -108,7 +108,7 @@ const PROMISES: Promise[] = [
       ...{ id: 'desk-passes-on', name: 'Desk settles or passes on', kind: 'operationalLevel' },
       countFrom: 'start',
       startWhen: all(aTicket, is('teamId', 'desk')),
-      stopWhen: { any: [{ field: 'assigneeId', op: 'notEmpty' }, { not: is('teamId', 'desk') }, isFinished] },
+      stopWhen: { any: [is('takenUp', true), { not: is('teamId', 'desk') }, isFinished] },
       cancelWhen: 'never',
       onReopen: 'ignore',
       limits: [{ duration: 'PT1H' }],
@@ -165,7 +165,7 @@ const PROMISES: Promise[] = [
     definition: {
       ...{ id: 'no-one-waits', name: 'Seen by someone', kind: 'operationalLevel', countFrom: 'start' },
       startWhen: all(aTicket, is('kind', 'incident'), { not: is('teamId', 'people') }),
-      stopWhen: { any: [is('answered', true), { field: 'assigneeId', op: 'notEmpty' }, isFinished] },
+      stopWhen: { any: [is('takenUp', true), isFinished] },
       cancelWhen: 'never',
       onReopen: 'ignore',
       limits: [{ duration: 'P10D' }],

@@ -21,6 +21,8 @@ export {
 export { SPOKEN, type Spoken } from './spoken';
 export { isCardNumber, maskSecrets } from './mask';
 export {
+  FINISHED_ALONE,
+  NEEDED_A_PERSON,
   NEW_TALK,
   proceed,
   titleOf,

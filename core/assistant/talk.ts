@@ -19,7 +19,11 @@ export type MatterStep =
 export type Matter = { id: string; serviceId: string; steps: MatterStep[] };
 
 export type TalkPhase = 'listen' | 'confirm' | 'choose' | 'step' | 'passages' | 'teams' | 'waiting' | 'ended';
-export type TalkOutcome = 'solved' | 'ticket' | 'handedOver' | 'form' | 'told' | 'left';
+/** How conversations end without a person: what was shown solved it, or said all that there was to say. */
+export const FINISHED_ALONE = ['solved', 'told'] as const;
+/** How they end where a person has to do something: handed over, a ticket, or a form that becomes one. */
+export const NEEDED_A_PERSON = ['handedOver', 'ticket', 'form'] as const;
+export type TalkOutcome = (typeof FINISHED_ALONE)[number] | (typeof NEEDED_A_PERSON)[number] | 'left';
 
 /** Where a conversation stands. */
 export type Talk = {

@@ -1,1 +1,2 @@
 export { dayEdges } from './dayEdges';
+export { listBehind, TEAM_NUMBER_NAMES, type TeamNumber } from './teamNumbers';

@@ -48,6 +48,9 @@ const NOT_AWAITING: Condition = { not: is('heldFor', 'approval') };
 /** What ends a promise. */
 export const STOPS = {
   answered: is('answered', true),
+  /** A person has begun with it. */
+  takenUp: is('takenUp', true),
+  /** Someone has it, be it that it was merely given to them. */
   taken: { field: 'assigneeId', op: 'notEmpty' },
   finished: FINISHED,
   decided: among('outcome', 'approved', 'declined'),

@@ -9,3 +9,4 @@ export type { MovePlan, MoveProblem, TicketChanges } from './planMove';
 export { getStateSentence, takesOwnWords, type SentenceFacts, type StateSentence } from './sentence';
 export { moveProgress, type ProgressLabel } from './progress';
 export { toHistory, type RecordedChange } from './history';
+export { takenUpBy, type TakenUp } from './takenUp';

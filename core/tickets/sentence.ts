@@ -4,6 +4,8 @@ export type SentenceFacts = {
   state: TicketState;
   heldFor: HeldFor | null;
   assigneeName: string | null;
+  /** Whether a person has begun with it; false: it is merely given to its assignee. */
+  isTakenUp?: boolean;
   teamName: string;
   approverNames: string[];
   heldUntil: number | null;
@@ -28,7 +30,7 @@ export type StateSentence = { code: string; params: Record<string, string | numb
 
 /** Each state, worded by who must move next. */
 export function getStateSentence(facts: SentenceFacts): StateSentence {
-  const { state, heldFor, assigneeName, teamName, approverNames, heldUntil } = facts;
+  const { state, heldFor, assigneeName, isTakenUp, teamName, approverNames, heldUntil } = facts;
   const params = {
     team: teamName,
     ...(assigneeName !== null && { person: assigneeName }),
@@ -36,6 +38,8 @@ export function getStateSentence(facts: SentenceFacts): StateSentence {
     ...(heldUntil !== null && { until: heldUntil }),
   };
   if (state === 'held') return { code: `held.${heldFor ?? 'date'}`, params };
+  const isGoing = state === 'received' || state === 'inWork';
+  if (isGoing && assigneeName !== null && isTakenUp === false) return { code: 'given', params };
   if (state === 'received' && assigneeName !== null) return { code: 'inWork', params };
   return { code: state === 'inWork' && assigneeName === null ? 'received' : state, params };
 }

@@ -1,3 +1,4 @@
+import { FINISHED_ALONE, NEEDED_A_PERSON } from '../../core/assistant';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -8,13 +9,14 @@ import { viewTalk } from './view';
 const DAY_MS = 86_400_000;
 const LISTED = 100;
 
-/** Finished without a person: solved, told, or led to the form. */
-const ALONE = "t.outcome IN ('solved', 'told', 'form', 'ticket')";
+const among = (outcomes: readonly string[]): string =>
+  `t.outcome IN (${outcomes.map((outcome) => `'${outcome}'`).join()})`;
+const ALONE = among(FINISHED_ALONE);
 const WHICH = {
   all: 'TRUE',
   understood: 't.matterId IS NOT NULL',
   alone: ALONE,
-  handedOver: "t.outcome = 'handedOver'",
+  handedOver: among(NEEDED_A_PERSON),
 } as const;
 /** What was said in confidence is counted for, and shown to, its own team alone. */
 const SEEN = '(t.confidentialTeamId IS NULL OR t.confidentialTeamId IN (:own))';

@@ -39,7 +39,7 @@ export async function doDeed(
 }
 
 /** What an undo does not put back: when it happened, and what follows by itself. */
-const STAYS = new Set(['answered']);
+const STAYS = new Set(['answered', 'takenUp']);
 
 /** Puts back what an entry changed, where it is still as the entry left it. */
 export async function undoEntry(

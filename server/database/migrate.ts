@@ -24,6 +24,7 @@ import { up as answersMail } from './migrations/0021-answers-mail';
 import { up as heldFor } from './migrations/0022-held-for';
 import { up as whoHasIt } from './migrations/0023-who-has-it';
 import { up as answersInRooms } from './migrations/0024-answers-in-rooms';
+import { up as takenUp } from './migrations/0025-taken-up';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -52,6 +53,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0022-held-for', up: heldFor },
       { name: '0023-who-has-it', up: whoHasIt },
       { name: '0024-answers-in-rooms', up: answersInRooms },
+      { name: '0025-taken-up', up: takenUp },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -1,4 +1,5 @@
 import type { TeamFigures } from '../../contract/figures';
+import { listBehind, TEAM_NUMBER_NAMES } from '../../core/figures';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 let app: TestListo;
@@ -63,4 +64,36 @@ test('a hand-made day adds up: open, waiting, late, in time, as rated, day by da
 test('one reads of one’s own teams alone, and employees of none', async () => {
   expect((await today(sofia!)).map(({ id }) => id)).not.toContain('onboard');
   expect((await tomas!.call('GET', '/figures/today')).status).toBe(403);
+});
+
+test('each number is as large as the list that it opens, steps of plans included', async () => {
+  // Two days on, also the first steps of this plan are late.
+  const answers = { from: 'Fenwick Sound', to: 'Port Alder', day: '2026-12-18', gear: true, size: 's' };
+  const aro = await app.as('aro');
+  const sent = await aro.call('POST', '/tickets', {
+    ...{ serviceId: 'crew-transfer', requesterId: 'lena', title: 'Lena moves', answers },
+  });
+  expect(sent.status).toBe(200);
+  const { number } = sent.body as { number: number };
+  const { db } = app.listo;
+  await db.run(
+    "UPDATE plan_steps SET state = 'active', neededBy = 1 WHERE ticketNumber = :number AND teamId IS NOT NULL",
+    {
+      number,
+    },
+  );
+  let isStepSeen = false;
+  for (const personId of ['rui', 'bia', 'hanna', 'jonas']) {
+    const person = await app.as(personId);
+    for (const team of await today(person))
+      for (const name of TEAM_NUMBER_NAMES) {
+        const { list, where } = listBehind(name, [team.id]);
+        const query = new URLSearchParams({ where: JSON.stringify(where), limit: '100' });
+        const { body } = await person.call('GET', `/worklists/${list}?${query}`);
+        const { rows, total } = body as { rows: { step: object | null }[]; total: { count: number } };
+        expect([team.id, name, team[name]]).toEqual([team.id, name, total.count]);
+        isStepSeen ||= name === 'late' && rows.some(({ step }) => step !== null);
+      }
+  }
+  expect(isStepSeen).toBe(true);
 });

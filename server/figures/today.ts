@@ -1,23 +1,43 @@
 import type { TeamFigures } from '../../contract/figures';
-import { dayEdges } from '../../core/figures';
+import { dayEdges, listBehind, TEAM_NUMBER_NAMES, type TeamNumber } from '../../core/figures';
 import { isAgent } from '../../core/rights';
+import { GIVEN_LISTS } from '../../core/worklist';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { listRanked } from '../plans/ranking';
 import type { SignedIn } from '../sessions/viewer';
 import { readZone } from '../worklists/reader';
+import { countValues } from '../worklists/shares';
 
 const DAYS = 14;
 const WEEK = 7;
 
 /** Sums come from the database as decimals, in letters. */
 type Sums<Name extends keyof TeamFigures> = Record<Name, number | string | null> & { teamId: string };
-type Standing = Sums<'open' | 'unassigned' | 'held' | 'late' | 'dueToday'>;
 type OfWeek = Sums<'promised' | 'inTime' | 'ratings' | 'rating'>;
 type OfDay = { teamId: string; day: number | string; count: number | string };
 
 /** Days as a table, numbered from 0. */
 const EDGES = `JSON_TABLE(:edges, '$[*]' COLUMNS (day FOR ORDINALITY, start BIGINT PATH '$[0]', end BIGINT PATH '$[1]')) e`;
+
+type Numbers = Record<TeamNumber, number>;
+
+/** The numbers of teams, each counted by the very list that it opens. */
+async function countNumbers(
+  listo: Listo,
+  viewer: SignedIn,
+  teamIds: string[],
+): Promise<(teamId: string) => Numbers> {
+  const counted = await Promise.all(
+    TEAM_NUMBER_NAMES.map(async (name) => {
+      const { list, where } = listBehind(name, teamIds);
+      const { counts } = await countValues(listo, viewer, GIVEN_LISTS[list], { where, by: ['teamId'] });
+      return [name, counts[0]!] as const;
+    }),
+  );
+  return (teamId) =>
+    Object.fromEntries(counted.map(([name, counts]) => [name, counts.get(teamId) ?? 0])) as Numbers;
+}
 
 /** How the viewer's teams stand, in the viewer's day. */
 export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFigures[]> {
@@ -28,7 +48,7 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
   const now = clock.now();
   const edges = dayEdges(now, await readZone(listo, viewer), DAYS);
   const values = {
-    ...{ teamIds, now, dayEnd: edges.at(-1)!, since: edges[0]!, weekSince: edges[DAYS - WEEK]! },
+    ...{ teamIds, since: edges[0]!, weekSince: edges[DAYS - WEEK]! },
     edges: JSON.stringify(edges.slice(0, -1).map((edge, i) => [edge, edges[i + 1]])),
   };
   // What was resolved lately is still done, or was closed later than it was resolved: both are short stretches of an index.
@@ -37,13 +57,7 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
   const [teams, ranked, standing, ofWeek, arrived, resolved] = await Promise.all([
     db.tables.teams.find({ id: teamIds }, { order: ['id'] }),
     listRanked(listo, teamIds),
-    db.select<Standing>(
-      `SELECT t.teamId, COUNT(*) AS open, SUM(t.assigneeId IS NULL AND t.state = 'received') AS unassigned, SUM(t.state = 'held') AS held,
-         SUM(t.state <> 'held' AND t.tightestDueAt < :now) AS late,
-         SUM(t.state <> 'held' AND t.tightestDueAt >= :now AND t.tightestDueAt < :dayEnd) AS dueToday
-       FROM tickets t WHERE t.teamId IN (:teamIds) AND t.state IN ('received', 'inWork', 'held') GROUP BY t.teamId`,
-      values,
-    ),
+    countNumbers(listo, viewer, teamIds),
     db.select<OfWeek>(
       `SELECT teamId, SUM(isPromised) AS promised, SUM(isPromised AND NOT isMissed) AS inTime, COUNT(rating) AS ratings, AVG(rating) AS rating
        FROM (SELECT t.teamId, t.rating, COALESCE(MAX(c.state IN ('met', 'missed')), 0) AS isPromised, COALESCE(MAX(c.state = 'missed'), 0) AS isMissed
@@ -67,15 +81,10 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
   const countOf = (rows: OfDay[], teamId: string, day: number): number =>
     Number(rows.find((row) => row.teamId === teamId && Number(row.day) === day)?.count ?? 0);
   return teams.map(({ id, name }) => {
-    const stands = standing.find(({ teamId }) => teamId === id);
     const week = ofWeek.find(({ teamId }) => teamId === id);
     return {
       ...{ id, name },
-      open: Number(stands?.open ?? 0),
-      unassigned: Number(stands?.unassigned ?? 0),
-      held: Number(stands?.held ?? 0),
-      late: Number(stands?.late ?? 0),
-      dueToday: Number(stands?.dueToday ?? 0),
+      ...standing(id),
       ranked: ranked.filter(({ teamId }) => teamId === id).length,
       promised: Number(week?.promised ?? 0),
       inTime: Number(week?.inTime ?? 0),

@@ -109,6 +109,7 @@ async function prepare(
     heldFor: isHeld ? 'approval' : null,
     via: body.via,
     answered: false,
+    takenUp: false,
     place,
     createdAt: now,
     changedAt: now,
@@ -133,6 +134,7 @@ const OPENING_FIELDS = [
   'urgency',
   'priority',
   'answered',
+  'takenUp',
   'isConfidential',
 ] as const;
 

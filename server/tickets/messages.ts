@@ -39,7 +39,7 @@ export async function insertMessage(
 
 /** What words do to the ticket: the team's first answer is noted, the requester's answer ends being held for them. */
 function effectOf(ticket: TicketRecord, isByTeam: boolean, now: number): Partial<TicketRecord> {
-  if (isByTeam) return { answered: true, waitsSince: null };
+  if (isByTeam) return { answered: true, takenUp: true, waitsSince: null };
   const waitsSince = isOpen(ticket.state) ? (ticket.waitsSince ?? now) : null;
   if (ticket.state !== 'held' || ticket.heldFor !== 'requester') return { waitsSince };
   const state = ticket.assigneeId === null ? 'received' : 'inWork';
@@ -111,7 +111,9 @@ export async function writeWithin(
     listo,
     tx,
     ticket,
-    readBy === 'team' ? {} : effectOf(ticket, isByTeam, listo.clock.now()),
+    readBy === 'team'
+      ? { ...(may(rights, 'work', guarded) && ticket.requesterId !== viewer.id && { takenUp: true }) }
+      : effectOf(ticket, isByTeam, listo.clock.now()),
     {
       type: readBy === 'team' ? 'noted' : 'answered',
       actorId: viewer.id,

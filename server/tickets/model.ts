@@ -33,6 +33,8 @@ export type TicketRecord = {
   place: string;
   answers: Answers;
   answered: boolean;
+  /** Whether a person of its team has begun with it. */
+  takenUp: boolean;
   createdAt: number;
   /** When someone said it is due; for a bare date, the date's end where its holder is. */
   dueAt: number | null;
@@ -111,6 +113,7 @@ export function createTicketTables(sequelize: Sequelize) {
         place: text(),
         answers: json,
         answered: flag,
+        takenUp: flag,
         createdAt: instant,
         dueAt: instant,
         dueDate: text(10),

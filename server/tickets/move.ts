@@ -4,6 +4,7 @@ import type { BodyOf } from '../../contract/endpoint';
 import {
   isOpen,
   planMove,
+  takenUpBy,
   type Door,
   type MoveInput,
   type MoveName,
@@ -82,11 +83,22 @@ export async function makeMove(
       isByTeam,
       text,
     });
+  const takenUp = takenUpBy({ name, by, actorId, input });
+  // Also where it goes on to another team at once: who moved it has begun, and those who get it have yet to.
+  if (takenUp.before && takenUp.after === false && !ticket.takenUp)
+    await recordChange(
+      listo,
+      tx,
+      ticket,
+      { takenUp: true },
+      { type: 'takenUp', actorId, via, audience: 'team' },
+    );
   const messageId = plan.message !== null && actorId !== null ? await say(plan.message, 'requester') : null;
   const wanted: Partial<TicketRecord> = {
     ...plan.changes,
     ...(await checkReceivers(listo, tx, plan.changes)),
     ...(messageId !== null && isByTeam && { answered: true, waitsSince: null }),
+    ...(takenUp.after !== null && { takenUp: takenUp.after }),
     ...((name === 'reopen' || name === 'grant') && { waitsSince: listo.clock.now() }),
     ...(plan.changes.state && !isOpen(plan.changes.state) && { waitsSince: null }),
     ...(name === 'decline' && { isDeclined: true }),

@@ -108,6 +108,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     requester,
     raisedBy: personOf(ticket.raisedById),
     assignee: personOf(ticket.assigneeId),
+    isTakenUp: ticket.takenUp,
     team: { id: team.id, name: team.name, calendarId: team.calendarId },
     group: group && { id: group.id, name: group.name },
     heldReason: isTeamSide || heldFor === 'requester' ? ticket.heldReason : null,

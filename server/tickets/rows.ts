@@ -21,6 +21,7 @@ export type RowRecord = Pick<
   progressId: string | null;
   progressLabels: ProgressLabel[];
   isDeclined: number;
+  takenUp: number;
   promisedAt: number | null;
   site: string;
   groupName: string | null;
@@ -28,7 +29,7 @@ export type RowRecord = Pick<
 
 /** The columns of a list, from `tickets t` joined with its service and team. */
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
-  t.heldFor, t.heldUntil, t.isDeclined, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
+  t.heldFor, t.heldUntil, t.isDeclined, t.takenUp, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
   t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, t.closedAt, t.via, t.waitsSince, t.rating, s.title AS service, s.stateWords, tm.name AS team,
   t.progressId, tm.progressLabels, pl.promisedAt, rs.name AS site, tg.name AS groupName`;
 export const ROW_JOINS = `JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number
@@ -83,6 +84,7 @@ export async function completeRows(
       teamId,
       team,
       isDeclined,
+      takenUp,
       stateWords,
       progressId,
       progressLabels,
@@ -96,6 +98,7 @@ export async function completeRows(
         ...row,
         due: readDue(record, now),
         isDeclined: Boolean(isDeclined),
+        isTakenUp: Boolean(takenUp),
         ownWords: stateWords[record.state] ?? null,
         progress: progressLabels.find(({ id }) => id === progressId) ?? null,
         requester: people.get(requesterId)!,

@@ -59,7 +59,36 @@ async function nameValues(listo: Listo, kind: string, ids: string[]): Promise<Ma
   return new Map();
 }
 
-/** How many pieces of work of a list have which value of some fields, the most frequent first. */
+type Counted = { counts: Map<string | null, number>[]; isPart: boolean };
+
+/** How many pieces of work of a list have which value, for each of some fields that hold one value. */
+export async function countValues(
+  listo: Listo,
+  viewer: SignedIn,
+  definition: Pick<WorklistDefinition, 'condition'>,
+  { where, by }: { where: Condition | null; by: string[] },
+): Promise<Counted> {
+  const { queries, reader } = await listQueries(listo, viewer, definition, where);
+  let isPart = false;
+  const counts = by.map(() => new Map<string | null, number>());
+  for (const query of queries) {
+    const columns = by.map((name, i) => `${valueSql(query.work, name)} AS f${i}`);
+    const names = by.map((_, i) => `f${i}`).join();
+    const rows = await listo.db.select<Record<string, string | null> & { count: number }>(
+      `SELECT ${names}, COUNT(*) AS count FROM (SELECT ${columns.join()} FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY ${names}`,
+      { ...query.values, now: reader.now, most: MOST_COUNTED + 1 },
+    );
+    isPart ||= rows.reduce((sum, { count }) => sum + count, 0) > MOST_COUNTED;
+    for (const row of rows)
+      counts.forEach((counted, i) => {
+        const value = row[`f${i}`] ?? null;
+        counted.set(value, (counted.get(value) ?? 0) + row.count);
+      });
+  }
+  return { counts, isPart };
+}
+
+/** The same for whoever asks, with the names of the values, the most frequent first. */
 export async function readShares(
   listo: Listo,
   viewer: SignedIn,
@@ -72,23 +101,7 @@ export async function readShares(
     fields.some(({ name, field }) => !field || name === 'work' || field.kind === 'people')
   )
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'by', code: 'notAChoice' }] });
-  const { queries, reader } = await listQueries(listo, viewer, definition, where);
-  let isPart = false;
-  const counts = fields.map(() => new Map<string | null, number>());
-  for (const query of queries) {
-    const columns = fields.map(({ name }, i) => `${valueSql(query.work, name)} AS f${i}`);
-    const names = fields.map((_, i) => `f${i}`).join();
-    const rows = await listo.db.select<Record<string, string | null> & { count: number }>(
-      `SELECT ${names}, COUNT(*) AS count FROM (SELECT ${columns.join()} FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY ${names}`,
-      { ...query.values, now: reader.now, most: MOST_COUNTED + 1 },
-    );
-    isPart ||= rows.reduce((sum, { count }) => sum + count, 0) > MOST_COUNTED;
-    for (const row of rows)
-      counts.forEach((counted, i) => {
-        const value = row[`f${i}`] ?? null;
-        counted.set(value, (counted.get(value) ?? 0) + row.count);
-      });
-  }
+  const { counts, isPart } = await countValues(listo, viewer, definition, { where, by });
   const named = await Promise.all(
     fields.map(async ({ name, field }, i) => {
       const ids = [...counts[i]!.keys()].filter((value): value is string => value !== null);

@@ -7,7 +7,7 @@ import { useTimes } from '../ui/useTimes';
 
 type Facts = Pick<
   TicketRow,
-  'state' | 'heldFor' | 'heldUntil' | 'isDeclined' | 'ownWords' | 'assignee' | 'team'
+  'state' | 'heldFor' | 'heldUntil' | 'isDeclined' | 'ownWords' | 'assignee' | 'isTakenUp' | 'team'
 > & {
   approvers: string[];
 };
@@ -17,7 +17,7 @@ export function useSentence(): (facts: Facts) => string {
   const { t, local } = useWords();
   const times = useTimes();
   const now = useNow(60_000);
-  return ({ state, heldFor, heldUntil, isDeclined, ownWords, assignee, team, approvers }) => {
+  return ({ state, heldFor, heldUntil, isDeclined, ownWords, assignee, isTakenUp, team, approvers }) => {
     if (ownWords && takesOwnWords({ heldFor, isDeclined })) return local(ownWords);
     if (isDeclined) return t('sentences/declined');
     const sentence = getStateSentence({
@@ -27,6 +27,7 @@ export function useSentence(): (facts: Facts) => string {
       teamName: local(team.name),
       approverNames: approvers,
       assigneeName: assignee?.name ?? null,
+      isTakenUp,
     });
     const until = sentence.params.until as number | undefined;
     return t(`sentences/${sentence.code}`, {

@@ -280,6 +280,7 @@ export const en = {
   },
   sentences: {
     received: '{{team}} have it and will take it up.',
+    given: '{{person}} of {{team}} has it next and has yet to begin.',
     inWork: '{{person}} is on it. Then you confirm.',
     'held.requester': 'It waits for your answer.',
     'held.approval': '{{approver}} has to agree first.',
@@ -482,6 +483,7 @@ export const en = {
     wasDue: 'was due',
     nextText: {
       received: 'Someone of {{team}} takes it',
+      given: '{{person}} has it and has yet to begin',
       inWork: '{{person}} works on it',
       'held.requester': '{{requester}} answers the question',
       'held.approval': '{{approver}} decides',

@@ -112,7 +112,8 @@ export const measuresEn = {
     stops: 'It stops when',
     stopNames: {
       answered: 'the requester is answered',
-      taken: 'someone has it',
+      takenUp: 'someone has begun with it',
+      taken: 'someone has it, be it only given',
       finished: 'it is done, closed or withdrawn',
       decided: 'it is decided',
       supplierBack: 'the supplier is no longer waited for',

@@ -112,7 +112,8 @@ export const measuresPt = {
     stops: 'Termina quando',
     stopNames: {
       answered: 'quem pediu tem resposta',
-      taken: 'alguém o tem',
+      takenUp: 'alguém começou a tratar dele',
+      taken: 'alguém o tem, nem que só atribuído',
       finished: 'está feito, fechado ou retirado',
       decided: 'está decidido',
       supplierBack: 'já não se espera pelo fornecedor',

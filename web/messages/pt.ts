@@ -284,6 +284,7 @@ export const pt: Messages = {
   },
   sentences: {
     received: '{{team}} tem-no e vai pegar nele.',
+    given: '{{person}}, de {{team}}, tem-no a seguir e ainda não começou.',
     inWork: '{{person}} está a tratar. Depois confirma.',
     'held.requester': 'Espera pela sua resposta.',
     'held.approval': '{{approver}} tem de concordar primeiro.',
@@ -492,6 +493,7 @@ export const pt: Messages = {
     wasDue: 'era o limite',
     nextText: {
       received: 'Alguém de {{team}} pega nele',
+      given: '{{person}} tem-no e ainda não começou',
       inWork: '{{person}} trata dele',
       'held.requester': '{{requester}} responde à pergunta',
       'held.approval': '{{approver}} decide',

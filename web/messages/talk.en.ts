@@ -83,6 +83,8 @@ export const talkEn = {
     toAgents: 'Among agents',
     besides: '{{name}} does not see this',
     hand: 'Hand over …',
+    handedToLine: 'Handed to the line {{name}}, with all that was said.',
+    handedToAgent: 'Offered to {{name}}. You keep it until they take it.',
     handTitle: 'Hand it over',
     toAgent: 'To an agent',
     toLine: 'To a line',

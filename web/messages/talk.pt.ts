@@ -83,6 +83,8 @@ export const talkPt = {
     toAgents: 'Entre agentes',
     besides: '{{name}} não vê isto',
     hand: 'Passar …',
+    handedToLine: 'Passada para a linha {{name}}, com tudo o que foi dito.',
+    handedToAgent: 'Oferecida a {{name}}. Fica consigo até ser aceite.',
     handTitle: 'Passá-la',
     toAgent: 'A um agente',
     toLine: 'A uma linha',

@@ -1,7 +1,9 @@
 import { Button, Modal, NativeSelect, Stack, Textarea } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useMe, useTeams } from '../../api/queries';
@@ -15,6 +17,7 @@ export function HandOver({ id, isInvite, onClose }: Props) {
   const { t, local } = useWords();
   const me = useMe();
   const client = useQueryClient();
+  const navigate = useNavigate();
   const { data: teams = [] } = useTeams();
   const { data: lines = [] } = useQuery({
     queryKey: ['lines'],
@@ -42,8 +45,22 @@ export function HandOver({ id, isInvite, onClose }: Props) {
             },
             key: nanoid(),
           }),
-    onSuccess: onClose,
-    onSettled: () => client.invalidateQueries({ queryKey: ['conversation', id] }),
+    onSuccess() {
+      onClose();
+      if (!isInvite) {
+        const line = lines.find((each) => each.id === chosen);
+        const name = kind === 'line' ? (line ? local(line.name) : '') : (people.get(chosen!) ?? '');
+        notifications.show({
+          message: t(kind === 'line' ? 'talk/desk/handedToLine' : 'talk/desk/handedToAgent', { name }),
+        });
+        // It may be another team's from now on, which alone reads it.
+        if (kind === 'line') void navigate('/desk/conversations');
+      }
+    },
+    onSettled: async () => {
+      await client.invalidateQueries({ queryKey: ['conversations'] });
+      if (isInvite || kind === 'agent') await client.invalidateQueries({ queryKey: ['conversation', id] });
+    },
   });
   return (
     <Modal opened onClose={onClose} title={t(isInvite ? 'talk/desk/invite' : 'talk/desk/handTitle')}>

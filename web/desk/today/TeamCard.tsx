@@ -1,24 +1,15 @@
 import { Link } from 'react-router';
 import type { TeamFigures } from '../../../contract/figures';
-import type { Condition } from '../../../core/conditions';
+import { listBehind, type TeamNumber } from '../../../core/figures';
 import { useWords } from '../../messages/useWords';
 import { useTimes } from '../../ui/useTimes';
 import classes from './Today.module.css';
 
-/** A list narrowed to a team and what else holds. */
-function addressOf(list: string, teamId: string, ...more: Condition[]): string {
-  const where: Condition = { all: [{ field: 'teamId', op: 'is', value: teamId }, ...more] };
+/** The page of the list that a number counts. */
+function addressOf(name: TeamNumber, teamId: string): string {
+  const { list, where } = listBehind(name, [teamId]);
   return `/desk/${list}?${new URLSearchParams({ where: JSON.stringify(where) })}`;
 }
-
-const HELD: Condition = { field: 'state', op: 'is', value: 'held' };
-const GOING: Condition = { not: HELD };
-const LATE: Condition[] = [GOING, { field: 'dueAt', op: 'lt', value: '@now' }];
-const DUE_TODAY: Condition[] = [
-  GOING,
-  { field: 'dueAt', op: 'gte', value: '@now' },
-  { field: 'dueAt', op: 'lt', value: '@dayEnd' },
-];
 
 /** How a team stands; each number leads to what it counts. */
 export function TeamCard({ team }: { team: TeamFigures }) {
@@ -27,11 +18,11 @@ export function TeamCard({ team }: { team: TeamFigures }) {
   const { id, name, days, promised, inTime, ratings, rating } = team;
   const most = Math.max(1, ...days.map(({ arrived, resolved }) => Math.max(arrived, resolved)));
   const numbers = [
-    ['open', team.open, addressOf('teams', id)],
+    ['open', team.open, addressOf('open', id)],
     ['unassigned', team.unassigned, addressOf('unassigned', id)],
-    ['held', team.held, addressOf('teams', id, HELD)],
-    ['due', team.dueToday, addressOf('teams', id, ...DUE_TODAY)],
-    ['late', team.late, addressOf('teams', id, ...LATE)],
+    ['held', team.held, addressOf('held', id)],
+    ['due', team.dueToday, addressOf('dueToday', id)],
+    ['late', team.late, addressOf('late', id)],
   ] as const;
   return (
     <section className={classes.team} data-team={id}>
