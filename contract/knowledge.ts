@@ -304,7 +304,14 @@ export const knowledgeEndpoints = {
     ...paths.knowledge.share,
     summary: 'Send an article to the requester as an answer',
     params: numberParams.extend({ id: idSchema }),
+    body: z.object({ text: textSchema(20_000).optional() }),
     answer: z.object({ messageId: idSchema }),
+  }),
+  shareText: endpoint({
+    ...paths.knowledge.shareText,
+    summary: 'The answer with which an article would be sent, to be edited first',
+    params: numberParams.extend({ id: idSchema }),
+    answer: z.object({ text: z.string() }),
   }),
   nothing: endpoint({
     ...paths.knowledge.nothing,

@@ -140,6 +140,7 @@ export const paths = {
     unanswered: { method: 'get', path: '/knowledge/unanswered' },
     forTicket: { method: 'get', path: '/tickets/:number/articles' },
     share: { method: 'post', path: '/tickets/:number/articles/:id/share' },
+    shareText: { method: 'get', path: '/tickets/:number/articles/:id/share' },
     nothing: { method: 'put', path: '/tickets/:number/no-article' },
     fromTicket: { method: 'get', path: '/tickets/:number/article-draft' },
   },

@@ -2,6 +2,7 @@ import { compileCalendar } from '../core/calendar';
 import { isOpen } from '../core/tickets';
 import { DEFAULT_WEIGHTS, getHeadStart } from '../core/worklist';
 import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
+import { LAST_RESORT } from '../server/catalogue/lastResort';
 import { settleTicket } from '../server/clocks/ticketClocks';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
 import { LATE, toNoticeRef } from '../server/clocks/settle';
@@ -234,6 +235,7 @@ export async function loadDemo(
     people: organisation.people,
     tickets: stories.map(({ ticket }) => ticket),
   });
+  await tables.settings.insert({ name: LAST_RESORT, value: { serviceId: 'other' } });
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
   await loadRooms(listo, organisation.people);
   await loadConversations(

@@ -69,12 +69,18 @@ test('an agent reads what fits, sends it, and the requester finds the way to it'
   const rui = await browser.open('rui', `/desk/mine/${number}`);
   await see(rui, 'What is written on this');
   await click(rui, 'Send as answer: A kiosk is frozen on payment');
+  // Read over first, and taken back once before it goes.
+  await click(rui, 'Send to Tomás Veiga');
+  await click(rui, 'Undo');
+  await see(rui, 'Send to Tomás Veiga');
+  await click(rui, 'Send to Tomás Veiga');
   await see(rui, 'This usually helps');
   const tomas = await browser.open('tomas', `/ask/tickets/${number}`);
   await click(tomas, 'A kiosk is frozen on payment', 'link');
   await see(tomas, 'Hang the');
   await click(tomas, 'That was it');
   await see(tomas, 'Thank you');
+  await see(rui, 'That was it: “A kiosk is frozen on payment”.');
 });
 
 test('an article is written in both languages, published, and found in the next search', async () => {

@@ -2,7 +2,7 @@ import { getOwn } from '../records';
 import type { StepApproverRef } from '../approvals';
 import { listFields } from '../conditions';
 import { checkForm, LANGUAGES, type LocalText } from '../forms';
-import { checkPlan, type Plan, type ServicePlan } from '../plans';
+import { checkPlan, type Plan, type ServicePlan, type ServiceStep } from '../plans';
 import type { ServiceDefinition } from './types';
 
 /** The parts of a service's page, in their order. */
@@ -99,6 +99,8 @@ function toShape({ legs, steps }: ServicePlan): Plan {
   };
 }
 
+const isWithoutEffort = ({ effort }: ServiceStep): boolean => effort === undefined || !/[1-9]/.test(effort);
+
 function* checkSteps(
   { plan, form }: ServiceDefinition,
   around: ServiceSurroundings,
@@ -118,6 +120,8 @@ function* checkSteps(
       if (!team) yield { part, code: 'noTeam', at };
       else if (team.members === 0) yield { part, code: 'emptyTeam', at };
       else if (step.kind === 'ranking' && team.leads === 0) yield { part, code: 'noLead', at };
+      // Without it the plan would promise its end for the moment in which it begins.
+      if (step.kind === 'task' && isWithoutEffort(step)) yield { part, code: 'noEffort', at };
     }
     if (step.kind === 'approval')
       for (const code of checkAgreed(step, around, names)) yield { part, code, at };

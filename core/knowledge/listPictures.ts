@@ -1,4 +1,4 @@
-const PICTURE = /!\[[^\]]*\]\(file:([\w-]+)\)/g;
+const PICTURE = /!\[[^\]]{0,300}\]\(file:([\w-]{1,40})\)/g;
 
 /**
  * The pictures that stand in an article, by the id of their file, each once.

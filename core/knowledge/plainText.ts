@@ -1,5 +1,5 @@
-import { fromMarkdown } from 'mdast-util-from-markdown';
 import { toString } from 'mdast-util-to-string';
+import { parseMarkdown } from '../words';
 
 /**
  * Markdown as it reads without its signs, a line for each paragraph, item and heading.
@@ -12,6 +12,6 @@ export function toPlainText(markdown: string): string {
     if (['paragraph', 'heading', 'code'].includes(node.type)) lines.push(toString(node));
     else node.children?.forEach(read);
   };
-  read(fromMarkdown(markdown));
+  read(parseMarkdown(markdown));
   return lines.join('\n');
 }

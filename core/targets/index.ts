@@ -25,3 +25,4 @@ export { twoPromises } from './twoPromises';
 export { toIsoSpan, toTypedSpan } from './span';
 export { showClock, type ShownClock } from './shown';
 export { PercentNotPositive, TargetError, UnknownCalendar } from './errors';
+export { stopsAtItsMeasure, type Measured } from './checkMeasure';

@@ -29,7 +29,7 @@ export function findMentions(text: string): Mention[] {
 export function toPlain(text: string): string {
   return text
     .replace(MENTION, '@$1')
-    .replace(/!\[([^\]\n]*)\]\([^)\s]*\)/g, '[$1]')
-    .replace(/\[([^\]\n]+)\]\((https?:[^)\s]+)\)/g, '$1 ($2)')
-    .replace(/(\*\*|__)(?=\S)([^\n]*?\S)\1/g, '$2');
+    .replace(/!\[([^\]\n]{0,300})\]\([^)\s]{0,2000}\)/g, '[$1]')
+    .replace(/\[([^\]\n]{1,300})\]\((https?:[^)\s]{1,2000})\)/g, '$1 ($2)')
+    .replace(/(\*\*|__)(?=\S)([^\n]{0,500}?\S)\1/g, '$2');
 }

@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { chooseOffer, understand } from '../../core/assistant';
-import { toPlainText } from '../../core/knowledge';
 import { withoutCourtesies } from '../../core/text';
+import { composeText } from '../../core/words';
 import { ProblemError } from '../http/problems';
 import { findArticles } from '../knowledge/find';
 import { readArticle } from '../knowledge/read';
@@ -19,7 +19,7 @@ export type MailAnswer = { articleId: string; title: string; text: string };
 async function readWhole(listo: Listo, viewer: SignedIn, articleId: string): Promise<MailAnswer[]> {
   try {
     const { title, body } = await readArticle(listo, viewer, articleId);
-    return [{ articleId, title, text: toPlainText(body).slice(0, PASSAGE) }];
+    return [{ articleId, title, text: composeText(body, listo.address).slice(0, PASSAGE) }];
   } catch (error) {
     // It was retired, or is not for this person.
     if (error instanceof ProblemError && error.problem === 'notFound') return [];

@@ -18,6 +18,7 @@ import { inLanguage } from '../../core/knowledge';
 import { isAgent } from '../../core/rights';
 import { isDuplicate } from '../database/database';
 import { change, type Actor } from '../http/change';
+import { findLastResort } from '../catalogue/lastResort';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
@@ -39,7 +40,6 @@ const TITLE_LIMIT = 120;
 const HEARD_LIMIT = 300;
 const LIKELY_KEPT = 5;
 /** Where what fits nothing goes. */
-const ANY_SERVICE = 'other';
 
 export const hearersOf = (viewer: SignedIn): Hearers => (isAgent(viewer) ? 'agents' : 'employees');
 
@@ -340,7 +340,7 @@ async function makeTicket(
     actor,
     {
       ...{
-        serviceId: serviceId ?? ANY_SERVICE,
+        serviceId: serviceId ?? (await findLastResort(listo)),
         title,
         via: 'portal',
         alsoToldIds: [],

@@ -1,6 +1,7 @@
 import type { ChatEvent } from '../../contract/rooms';
 import { isAgent } from '../../core/rights';
 import { decide } from '../approvals/decide';
+import { findLastResort } from '../catalogue/lastResort';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { TicketRecord } from '../tickets/model';
@@ -11,7 +12,6 @@ import { writeWithin } from '../tickets/messages';
 import { moveWithin } from '../tickets/move';
 import { URGENCIES, type Door, type MoveInput, type MoveName } from '../../core/tickets';
 import { actionForm, ticketForm, type SealedTicket } from './forms';
-import { ANY_SERVICE } from './guess';
 import type { Became } from './hear';
 import { makeTicketOf, type Hearing } from './make';
 import { idOf, queueChat } from './queue';
@@ -263,7 +263,7 @@ export async function hearForm(acting: Acting): Promise<Became> {
   if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');
   const { messages } = asked;
   const [teamId, groupId] = (values.team ?? '').split('/');
-  const serviceId = values.service || ANY_SERVICE;
+  const serviceId = values.service || (await findLastResort(hearing.listo));
   const isOwnForm = !isAgent(viewer) && (await isFilledInChat(hearing.listo, serviceId));
   if (isOwnForm) {
     await openServiceForm(hearing, viewer, event, {

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { RoomInList, RoomsHome } from '../../contract/rooms';
+import { decide } from '../approvals/decide';
 import { KIOSK, startChatTest, textsOf, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
 
@@ -96,7 +97,7 @@ test('a first message in the asking room becomes a ticket with a line that stays
 test('a ticket of a line in a room that is not connected: answers stay out of it, replies under its line are heard', async () => {
   const [tomas, lena] = await Promise.all(['tomas', 'lena'].map(chat.rooms));
   const before = await chat.latest();
-  await tomas!.say('alder', 'Listo, the gate scanner at window 4 is dead');
+  await tomas!.say('alder', 'Listo, the ticket kiosk at window 4 is dead');
   const line = await tomas!.sees('alder', ({ card }) => (card?.number ?? 0) > before);
   const { number } = line.card!;
   const agent = await memberWith(number);
@@ -318,6 +319,38 @@ test('an approver decides in their direct talk', async () => {
     via: 'directMessage',
     actor: { id: 'ana' },
   });
+  // What was asked shows what became of it, and cannot be pressed any more.
+  const over = await ana.sees(talk, ({ id, actions }) => id === ask.id && actions.length === 0);
+  expect(over.text).toMatch(/^✓ Decided: yes, by Ana Lobo, in chat\./);
+});
+
+test('what is decided by another door becomes current in the direct talk, and a late press says what was decided', async () => {
+  const ana = await chat.rooms('ana');
+  const tomas = await chat.app.as('tomas');
+  const answers = { site: 'Port Alder', sort: 'hand', count: 1 };
+  const body = { serviceId: 'gate-scanner', title: 'Scanner 9', answers };
+  const { number } = (await tomas.call('POST', '/tickets', body)).body as { number: number };
+  const talk = await ana.listoRoom();
+  const asked = await ana.sees(
+    talk,
+    ({ text, actions }) => text.startsWith(`${number} ·`) && actions.length === 2,
+  );
+  const { asks } = chat.app.listo.db.tables;
+  const ask = (await asks.findOne({ ticketNumber: number }))!;
+  await decide(
+    chat.app.listo,
+    'ana',
+    { id: 'ana' },
+    ask.id,
+    { decision: 'decline', words: 'Not now' },
+    'mail',
+  );
+  // Pressed before the message is made current.
+  await ana.act('approve', asked.id);
+  await ana.sees(talk, ({ text, forId }) => forId !== null && /Decided: no, by Ana Lobo, by mail/.test(text));
+  const over = await ana.sees(talk, ({ id, actions }) => id === asked.id && actions.length === 0);
+  expect(over.text).toMatch(/^✓ Decided: no, by Ana Lobo, by mail\./);
+  expect((await asks.findOne({ ticketNumber: number }))!.decision).toBe('decline');
 });
 
 test('a team may have it decided on the page alone, also of what was asked in chat before', async () => {

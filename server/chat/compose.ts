@@ -1,6 +1,6 @@
 import type { Card, CardAction } from '../../core/chat';
 import type { Language } from '../../core/forms';
-import { toPlain } from '../../core/words';
+import { composeText } from '../../core/words';
 import { isOpen, listMoves } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
@@ -79,7 +79,7 @@ export async function composeWords(
   if (!message) return null;
   const author = await tables.people.findOne({ id: message.authorId });
   const files = await tables.files.find({ messageId }, { limit: FILES_SHOWN });
-  const words = message.format === 'rich' ? toPlain(message.text) : message.text;
+  const words = message.format === 'rich' ? composeText(message.text, listo.address) : message.text;
   const named =
     files.length > 0 ? ` ${say('files', language, { files: files.map(({ name }) => name).join(', ') })}` : '';
   return {

@@ -8,7 +8,7 @@ import { listServices } from '../catalogue/services';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { TicketRecord } from '../tickets/model';
-import { ANY_SERVICE, guessService } from './guess';
+import { guessService } from './guess';
 import type { Hearing } from './make';
 import { findByChatId } from './identities';
 import { say } from './says';
@@ -69,7 +69,7 @@ export async function ticketForm(
   const writer = first.byId === null ? null : await findByChatId(listo, chat, first.byId);
   const requester = agent && writer ? writer : viewer;
   const guess = await guessService(listo, viewer, words);
-  const isGuessed = guess.serviceId !== ANY_SERVICE || presets.service === null;
+  const isGuessed = guess.isFound || presets.service === null;
   const serviceId = isGuessed ? guess.serviceId : presets.service!;
   const services = await listServices(listo, requester.id);
   const none = { value: '', label: '–' };

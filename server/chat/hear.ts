@@ -15,6 +15,7 @@ import { makeTicketOf, shortened, takeFiles, type Hearing } from './make';
 import type { ChatInRow, ChatMarkRow } from './model';
 import { refuseStrangers } from './rooms';
 import { say } from './says';
+import { sayOutcome } from '../approvals/outcome';
 import { talkInChat } from './talk';
 
 export type Became = { outcome: string; detail?: string; ticketNumber?: number };
@@ -155,6 +156,13 @@ export async function hearOne(hearing: Hearing, { body: event, receivedAt }: Cha
       : ['forbidden', 'notFound'].includes(error.problem)
         ? 'notYours'
         : 'refused';
+    if (error.problem === 'alreadyDecided' && mark?.wordsId) {
+      const outcome = await sayOutcome(listo, mark.wordsId, viewer.language);
+      if (outcome !== null) {
+        await whisper(hearing, event, outcome);
+        return { outcome: 'refused', detail: error.problem, ticketNumber: mark.ticketNumber };
+      }
+    }
     const link = isKnown ? linkTo(listo, number, 'line') : '';
     await whisper(hearing, event, say(saying, viewer.language, { number: String(number), link }));
     return { outcome: 'refused', detail: error.problem };

@@ -2,6 +2,7 @@ import pLimit from 'p-limit';
 import { mayLeave, writeNotice, type Place } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
+import { findDecision } from '../approvals/outcome';
 import { createRights, may } from '../../core/rights';
 import type { Listo } from '../listo';
 import { findGuarded } from '../tickets/guard';
@@ -126,7 +127,10 @@ async function sendAsk(sending: Sending, askId: string): Promise<Sent> {
   const { listo, chat, row } = sending;
   const ticket = await findTicket(sending);
   const chatId = row.personId === null ? null : await findChatId(listo, chat, row.personId);
-  const asked = ticket && row.personId !== null ? await composeAsk(listo, ticket, askId, row.personId) : null;
+  // What was decided before it was asked here is not asked.
+  const isOver = (await findDecision(listo, askId)) !== null;
+  const asked =
+    ticket && row.personId !== null && !isOver ? await composeAsk(listo, ticket, askId, row.personId) : null;
   if (!asked || chatId === null) return 'nowhere';
   const { id, roomId } = await chat.post({ key: row.id, personId: chatId, ...asked });
   await mark(sending, id, roomId, 'ask', { personId: row.personId, wordsId: askId });
@@ -170,6 +174,16 @@ async function sendWords(sending: Sending, messageId: string, role: CardRole): P
   return 'sent';
 }
 
+/** What was asked in direct talks shows what became of it, whichever door that came by. */
+async function updateAsks({ listo, chat }: Sending, ticket: TicketRecord): Promise<void> {
+  const asked = await listo.db.tables.chatMarks.find({ ticketNumber: ticket.number, role: 'ask' });
+  for (const { messageId, wordsId, personId } of asked) {
+    if (wordsId === null || personId === null || (await findDecision(listo, wordsId)) === null) continue;
+    const composed = await composeAsk(listo, ticket, wordsId, personId);
+    if (composed) await chat.update({ messageId, ...composed });
+  }
+}
+
 /** Makes all messages that show the ticket show it as it is now. */
 async function sendUpdate(sending: Sending): Promise<Sent> {
   const { listo, chat } = sending;
@@ -180,6 +194,7 @@ async function sendUpdate(sending: Sending): Promise<Sent> {
     ticketNumber: ticket.number,
     role: ['card', 'line', 'direct'] as never,
   });
+  await updateAsks(sending, ticket);
   for (const { messageId, roomId, role, personId } of marks) {
     const room = await tables.chatRooms.findOne({ roomId });
     if (role === 'card' && room?.state !== 'on') continue;

@@ -1,6 +1,7 @@
 import type { ChatEvent, ToldMessage } from '../../contract/rooms';
 import type { TalkInput, TalkView, TurnView } from '../../contract/assistant';
 import type { Language } from '../../core/forms';
+import { composeText } from '../../core/words';
 import { say as sayInTalk, startTalk } from '../assistant/talks';
 import type { SignedIn } from '../sessions/viewer';
 import type { Became } from './hear';
@@ -54,7 +55,9 @@ function linesOf(turn: TurnView, language: Language, address: string): string[] 
     );
   return [
     turn.words ?? (text(say, language) || turn.text || ''),
-    ...(turn.text && text(say, language) && say !== 'greeting' ? [turn.text] : []),
+    ...(turn.text && text(say, language) && say !== 'greeting'
+      ? [say === 'article' ? composeText(turn.text, address) : turn.text]
+      : []),
     ...articles.map(({ id, title }) => `${title} ${address}/ask/articles/${id}`),
     ...(say === 'article' || (say === 'passages' && articles.length > 0) ? [text('helped', language)] : []),
     ...numbered,

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { CardAction } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { isMailed } from '../../core/telling';
-import { toPlain } from '../../core/words';
+import { composeText } from '../../core/words';
 import { definitionOf } from '../catalogue/versions';
 import type { Listo } from '../listo';
 import { factsOf, euros, type Told } from '../mail/tell';
@@ -10,6 +10,7 @@ import type { LookUp } from '../notifications/lookUp';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatOutBody } from './model';
 import { queueChat, whenTold } from './queue';
+import { sayOutcome } from '../approvals/outcome';
 import { say, type Saying } from './says';
 import { findChat } from './signing';
 
@@ -75,7 +76,7 @@ export async function composeTold(
     const message = await tables.messages.findOne({ id: messageId });
     // What is the team's never leaves by this door.
     if (message?.readBy !== 'requester') return null;
-    words = message.format === 'rich' ? toPlain(message.text) : message.text;
+    words = message.format === 'rich' ? composeText(message.text, listo.address) : message.text;
     const files = await tables.files.find({ messageId });
     if (files.length > 0)
       words = `${words} ${say('files', language, { files: files.map(({ name }) => name).join(', ') })}`;
@@ -91,7 +92,7 @@ export async function composeTold(
   return { messageId, text: say(saying, language, { who: actor?.name ?? 'Listo', words }) };
 }
 
-/** What is needed to decide, and the buttons to do it; null where it is decided. */
+/** What is needed to decide, and the buttons to do it; where it is decided, what was, by whom and how. */
 export async function composeAsk(
   listo: Listo,
   ticket: TicketRecord,
@@ -100,20 +101,25 @@ export async function composeAsk(
 ): Promise<{ text: string; actions: CardAction[] } | null> {
   const { tables } = listo.db;
   const ask = await tables.asks.findOne({ id: askId });
-  if (!ask || ask.decision !== null) return null;
+  if (!ask) return null;
   const language = (await tables.people.findOne({ id: personId }))?.language ?? 'en';
   const requester = await tables.people.findOne({ id: ticket.requesterId });
   const service = await definitionOf(listo, ticket);
   const facts = factsOf(service.form, ticket.answers, language);
   const cost = service.cost === null ? '' : euros(service.cost, language);
+  const outcome = await sayOutcome(listo, askId, language);
   return {
     text: [
+      ...(outcome === null ? [] : [outcome]),
       `${ticket.number} · ${say('ask', language, { who: requester?.name ?? '', title: ticket.title })}`,
       ...[facts, cost, `${listo.address}/ask`].filter(Boolean),
     ].join('\n'),
-    actions: [
-      { id: 'approve', name: say('approve', language), isMain: true },
-      { id: 'decline', name: say('decline', language) },
-    ],
+    actions:
+      outcome === null
+        ? [
+            { id: 'approve', name: say('approve', language), isMain: true },
+            { id: 'decline', name: say('decline', language) },
+          ]
+        : [],
   };
 }

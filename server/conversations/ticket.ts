@@ -1,4 +1,5 @@
 import { toTitle } from '../../core/chat';
+import { findLastResort } from '../catalogue/lastResort';
 import { ProblemError } from '../http/problems';
 import { change } from '../http/change';
 import { createTicket } from '../tickets/create';
@@ -13,7 +14,6 @@ import { readTranscript } from './transcript';
 
 const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
-const ANY_SERVICE = 'other';
 
 /** Puts what was said on the ticket's thread, as the requester may read it, and notes it in the conversation. */
 async function attach(
@@ -81,7 +81,7 @@ export async function ticketOf(
     actor,
     {
       ...{
-        serviceId: serviceId ?? line.serviceId ?? ANY_SERVICE,
+        serviceId: serviceId ?? line.serviceId ?? (await findLastResort(listo)),
         via: 'liveChat',
         requesterId: conversation.personId,
       },

@@ -94,6 +94,11 @@ export const PROBLEMS = {
     title: 'Switched off for now',
     wayOut: 'Look at its page: it says what to do instead.',
   },
+  noLastResort: {
+    status: 409,
+    title: 'No service takes what fits no other',
+    wayOut: 'Choose a service, or ask an administrator to publish one that anyone can use.',
+  },
   notForThem: { status: 403, title: 'Not for this person', wayOut: 'Ask those who answer for the service.' },
   noChat: {
     status: 409,

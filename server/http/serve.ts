@@ -23,13 +23,35 @@ declare module 'express-serve-static-core' {
 }
 
 const CODES: Record<string, string> = { too_big: 'tooLong', too_small: 'missing', invalid_type: 'malformed' };
+/** So many fields are named in one answer. */
+const MOST_NAMED = 20;
 const OWN_CODES = new Set(['tooLong', 'tooShort', 'badCharacter', 'missing', 'malformed']);
 
+type Plain = Record<string, unknown>;
+const isPlain = (value: unknown): value is Plain =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Fields that were sent and that the contract knows nothing of, by their path. */
+function findUnknown(sent: unknown, known: unknown, path: string): string[] {
+  if (Array.isArray(sent) && Array.isArray(known) && sent.length === known.length)
+    return sent.flatMap((each, i) => findUnknown(each, known[i], `${path}${i}.`));
+  if (!isPlain(sent) || !isPlain(known)) return [];
+  return Object.keys(sent).flatMap((name) =>
+    Object.hasOwn(known, name) ? findUnknown(sent[name], known[name], `${path}${name}.`) : [`${path}${name}`],
+  );
+}
+
+/** What came in, as the contract has it; with what is unknown to it, it is refused: a misspelt field is not overlooked. */
 function parse(schema: z.ZodType | undefined, value: unknown): unknown {
-  if (!schema) return undefined;
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
-  const fields = result.error.issues.map(({ path, code, message }) => ({
+  const result = schema?.safeParse(value);
+  if (!result || result.success) {
+    const unknown = findUnknown(value, result ? result.data : {}, '');
+    if (unknown.length === 0) return result?.data;
+    throw new ProblemError('fieldsNotValid', {
+      fields: unknown.slice(0, MOST_NAMED).map((field) => ({ field: field.slice(0, 200), code: 'unknown' })),
+    });
+  }
+  const fields = result.error.issues.slice(0, MOST_NAMED).map(({ path, code, message }) => ({
     field: path.map(String).join('.'),
     code: OWN_CODES.has(message) ? message : (CODES[code] ?? 'malformed'),
   }));

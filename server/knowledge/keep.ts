@@ -3,6 +3,7 @@ import type { Transaction } from 'sequelize';
 import type { ArticleBody } from '../../contract/knowledge';
 import { inLanguage, listMoves, type ArticleState, type Hand } from '../../core/knowledge';
 import { findBadText } from '../../core/text';
+import { isTooNested } from '../../core/words';
 import { isAgent } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -34,6 +35,7 @@ async function refuse(listo: Listo, tx: Transaction, viewer: SignedIn, body: Art
   for (const field of ['title', 'body', 'otherWords'] as const)
     for (const text of Object.values(body[field]))
       if (findBadText(text) !== null) throw problem(field, 'badCharacter');
+  for (const text of Object.values(body.body)) if (isTooNested(text)) throw problem('body', 'tooNested');
   const owner = await listo.db.tables.people.findOne({ id: body.ownerId }, tx);
   if (!owner || owner.leftAt !== null) throw problem('ownerId', 'notAChoice');
 }

@@ -59,29 +59,46 @@ const addressIn = (articleId: string, number: number): string =>
 const isSharing = (text: string, number: number): boolean =>
   text.includes('](/ask/articles/') && text.includes(`?ticket=${number})`);
 
-/** Sends an article as an answer, with the way to it; counted as shared. */
-export async function shareArticle(
+type Shared = { number: number; articleId: string };
+
+/** What an article is sent with, in the requester's language. @throws ProblemError where they may not read it */
+async function wordsOfSharing(
   listo: Listo,
-  { viewer, actor }: { viewer: SignedIn; actor: Actor },
-  { number, articleId }: { number: number; articleId: string },
-): Promise<{ messageId: string }> {
+  viewer: SignedIn,
+  { number, articleId }: Shared,
+  requesterId: string,
+): Promise<string> {
   const article = (await readLibrary(listo)).articles.get(articleId);
   const isReader = await createReader(listo, viewer.id);
   if (!article || !isReader(article)) throw new ProblemError('notFound');
+  const isTheirs = await createReader(listo, requesterId);
+  if (!isTheirs(article)) throw new ProblemError('notForRequester');
+  const { language } = (await listo.db.tables.people.findOne({ id: requesterId }))!;
+  const title = inLanguage(article.words.title, language);
+  const address = addressIn(articleId, number);
+  return language === 'pt'
+    ? `Isto costuma resolver: [${title}](${address})\n\nDiga-nos no fim do artigo se era isso.`
+    : `This usually helps: [${title}](${address})\n\nPlease say at its end whether that was it.`;
+}
+
+/** The answer with which an article would be sent, for the agent to edit first. */
+export async function readSharing(listo: Listo, viewer: SignedIn, shared: Shared): Promise<{ text: string }> {
+  const { ticket } = await requireTicket(listo, viewer, shared.number, 'answer');
+  return { text: await wordsOfSharing(listo, viewer, shared, ticket.requesterId) };
+}
+
+/** Sends an article as an answer, with the way to it, in the agent's own words where they gave some; counted as shared. */
+export async function shareArticle(
+  listo: Listo,
+  { viewer, actor }: { viewer: SignedIn; actor: Actor },
+  { text: own, ...shared }: Shared & { text?: string | undefined },
+): Promise<{ messageId: string }> {
+  const { number, articleId } = shared;
   return change(listo, actor, async (tx) => {
     const { ticket } = await requireTicket(listo, viewer, number, 'answer', tx);
-    const isTheirs = await createReader(listo, ticket.requesterId);
-    if (!isTheirs(article)) throw new ProblemError('notForRequester');
-    const requester = (await listo.db.tables.people.findOne({ id: ticket.requesterId }, tx))!;
-    const { language } = requester;
-    const title = inLanguage(article.words.title, language);
-    const address = addressIn(articleId, number);
-    const text =
-      language === 'pt'
-        ? `Isto costuma resolver: [${title}](${address})\n\nDiga-nos no fim do artigo se era isso.`
-        : `This usually helps: [${title}](${address})\n\nPlease say at its end whether that was it.`;
+    const usual = await wordsOfSharing(listo, viewer, shared, ticket.requesterId);
     const sent = await writeWithin(listo, tx, viewer, number, {
-      ...{ text, format: 'rich', readBy: 'requester', links: [], fileIds: [] },
+      ...{ text: own ?? usual, format: 'rich', readBy: 'requester', links: [], fileIds: [] },
     });
     await listo.db.tables.articleUses.insert(
       {

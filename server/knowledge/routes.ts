@@ -6,7 +6,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { findArticles } from './find';
 import { readHealth, readUnanswered } from './health';
 import { createArticle, moveArticle, updateArticle } from './keep';
-import { draftFromTicket, findForTicket, sayNothing, shareArticle } from './ofTicket';
+import { draftFromTicket, findForTicket, readSharing, sayNothing, shareArticle } from './ofTicket';
 import { browseArticles, listArticles, listVersions, readArticle, readDraft } from './read';
 import { readSynonyms, setSynonyms } from './synonyms';
 import { readUse } from './use';
@@ -57,8 +57,11 @@ export const knowledgeRoutes: Routes = (router, listo) => {
   serve(router, knowledge.forTicket, ({ viewer, params, query }) =>
     findForTicket(listo, viewer, params.number, query.q),
   );
-  serve(router, knowledge.share, ({ viewer, actor, params }) =>
-    shareArticle(listo, { viewer, actor }, { number: params.number, articleId: params.id }),
+  serve(router, knowledge.share, ({ viewer, actor, params, body }) =>
+    shareArticle(listo, { viewer, actor }, { number: params.number, articleId: params.id, text: body.text }),
+  );
+  serve(router, knowledge.shareText, ({ viewer, params }) =>
+    readSharing(listo, viewer, { number: params.number, articleId: params.id }),
   );
   serve(router, knowledge.nothing, ({ viewer, actor, params, body }) =>
     sayNothing(listo, { viewer, actor }, params.number, body.isNothing),

@@ -1,11 +1,15 @@
 import type { Transaction } from 'sequelize';
 import type { BodyOf } from '../../contract/endpoint';
 import type { api } from '../../contract';
+import type { Language } from '../../core/forms';
+import { inLanguage } from '../../core/knowledge';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from '../tickets/guard';
+import { writeWithin } from '../tickets/messages';
 import { createReader } from './find';
 import { readLibrary, type Published } from './library';
 
@@ -15,6 +19,18 @@ type Knowledge = typeof api.knowledge;
 const SAME_MATTER_MS = 86_400_000;
 /** What is typed on belongs to the same question. */
 const SAME_QUESTION_MS = 60_000;
+
+const SAYS: Record<Language, { wasIt(title: string): string; wasNot(title: string, words: string): string }> =
+  {
+    en: {
+      wasIt: (title) => `That was it: “${title}”.`,
+      wasNot: (title, words) => `“${title}” was not it: ${words}`,
+    },
+    pt: {
+      wasIt: (title) => `Era isso: “${title}”.`,
+      wasNot: (title, words) => `“${title}” não era isso: ${words}`,
+    },
+  };
 
 /** A published article that someone may read. @throws ProblemError notFound */
 export async function requireReadable(listo: Listo, personId: string, id: string): Promise<Published> {
@@ -52,11 +68,13 @@ export function keepQuestion(
 
 export async function keepOpened(
   listo: Listo,
-  { id: personId }: SignedIn,
+  viewer: SignedIn,
   actor: Actor,
   { articleId, door, number }: { articleId: string } & BodyOf<Knowledge['opened']>,
 ): Promise<{ ok: true }> {
-  await requireReadable(listo, personId, articleId);
+  await requireReadable(listo, viewer.id, articleId);
+  if (number !== null) await requireTicket(listo, viewer, number, 'read');
+  const { id: personId } = viewer;
   return change(listo, actor, async (tx) => {
     const use = { articleId, personId, door, at: listo.clock.now(), ticketNumber: number };
     await listo.db.tables.articleUses.insert({ ...use, what: 'opened' }, tx);
@@ -78,14 +96,35 @@ export async function forgetEarlierWord(
   );
 }
 
+type Word = { number: number; article: Published; helped: boolean; words: string };
+
+/** What the requester says of an article that they were sent stands on the ticket, for whoever sent it. */
+async function tellTeam(
+  listo: Listo,
+  tx: Transaction,
+  viewer: SignedIn,
+  { number, article, helped, words }: Word,
+): Promise<void> {
+  const { tables } = listo.db;
+  const ticket = await tables.tickets.findOne({ number }, tx, true);
+  const sent = { ticketNumber: number, articleId: article.id, what: 'shared' } as const;
+  if (ticket?.requesterId !== viewer.id || !(await tables.articleUses.findOne(sent, tx))) return;
+  const title = inLanguage(article.words.title, viewer.language);
+  const says = SAYS[viewer.language];
+  const text = helped ? says.wasIt(title) : says.wasNot(title, words.trim());
+  await writeWithin(listo, tx, viewer, number, { text, readBy: 'requester', links: [], fileIds: [] });
+}
+
 /** Whether it was it. Said again within a day, the later word stands. */
 export async function keepJudgement(
   listo: Listo,
-  { id: personId }: SignedIn,
+  viewer: SignedIn,
   actor: Actor,
   { articleId, helped, number, ...said }: { articleId: string } & BodyOf<Knowledge['judge']>,
 ): Promise<{ ok: true }> {
-  await requireReadable(listo, personId, articleId);
+  const { id: personId } = viewer;
+  const article = await requireReadable(listo, personId, articleId);
+  if (number !== null) await requireTicket(listo, viewer, number, 'read');
   const at = listo.clock.now();
   return change(listo, actor, async (tx) => {
     await forgetEarlierWord(listo, tx, { personId, articleId });
@@ -94,6 +133,8 @@ export async function keepJudgement(
       { articleId, personId, at, what, ticketNumber: number, ...said, isInstead: said.isInstead && helped },
       tx,
     );
+    if (number !== null && (helped || said.words.trim() !== ''))
+      await tellTeam(listo, tx, viewer, { number, article, helped, words: said.words });
     return OK;
   });
 }

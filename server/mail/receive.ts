@@ -5,6 +5,7 @@ import { isAutomatic, readDecision, readSolved, trimReply, type MailTemplate } f
 import { findBadText } from '../../core/text';
 import { findMailAnswers, keepSent, keepWasIt } from '../assistant/byMail';
 import { decide } from '../approvals/decide';
+import { sayOutcome } from '../approvals/outcome';
 import { askBack } from '../approvals/question';
 import { isDuplicate } from '../database/database';
 import type { FileStore } from '../files/store';
@@ -81,17 +82,6 @@ async function answer(
   );
 }
 
-/** Who decided it, and what, for the one who came late. */
-async function decisionWords(listo: Listo, askId: string): Promise<string> {
-  const [row] = await listo.db.select<{ outcome: string; name: string | null }>(
-    `SELECT ap.outcome, p.name FROM asks a JOIN approvals ap ON ap.id = a.approvalId
-     LEFT JOIN asks other ON other.approvalId = ap.id AND other.decision IS NOT NULL LEFT JOIN people p ON p.id = other.decidedById
-     WHERE a.id = :askId ORDER BY other.decidedAt DESC LIMIT 1`,
-    { askId },
-  );
-  return [row?.outcome, row?.name].filter(Boolean).join(', ');
-}
-
 async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow): Promise<Became> {
   const { personId, ticketNumber } = address;
   const askId = address.askId!;
@@ -111,7 +101,8 @@ async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow
     return { outcome: 'decided', detail: decision.says, ...known };
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;
-    await answer(listo, came, 'alreadyDecided', ticket, { askId, words: await decisionWords(listo, askId) });
+    const words = (await sayOutcome(listo, askId, came.person?.language ?? 'en')) ?? '';
+    await answer(listo, came, 'alreadyDecided', ticket, { askId, words });
     return { outcome: 'alreadyDecided', ...known };
   }
 }

@@ -1,4 +1,4 @@
-import { toPlain } from '../../core/words';
+import { composeText } from '../../core/words';
 import type { Transaction } from 'sequelize';
 import { LOCALES, sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
@@ -45,7 +45,7 @@ async function wordsOf(
     const message = await listo.db.tables.messages.findOne({ id: data.messageId }, tx);
     // What is the team's never leaves by mail.
     if (message?.readBy !== 'requester') return '';
-    return message.format === 'rich' ? toPlain(message.text) : message.text;
+    return message.format === 'rich' ? composeText(message.text, listo.address) : message.text;
   }
   const solution = changes.solution?.to;
   if (typeof solution === 'string') return solution;

@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import type { Listo } from '../listo';
-import type { Change, Effect } from './effect';
-import type { Answered, Asked } from './worker';
+import type { Effect } from './effect';
+import type { Answered, Asked, Look } from './worker';
 
 /** A look at a change is mostly followed by another one, or by the change: the thread waits for it so long. */
 const IDLE_MS = 300_000;
@@ -17,12 +17,12 @@ class Thread {
 
   constructor(private readonly listo: Listo) {}
 
-  async ask(change?: Change): Promise<Effect | null> {
+  async ask(look?: Look): Promise<Effect | null> {
     const { listo } = this;
     const asked: Asked = {
       id: ++this.lastId,
       clockOffset: listo.clock.now() - Date.now(),
-      ...(change && { change }),
+      ...(look && { look }),
     };
     clearTimeout(this.idle);
     this.worker ??= this.start();
@@ -66,10 +66,10 @@ class Thread {
 const threads = new WeakMap<Listo, Thread>();
 
 /** What the thread of a process answers; it is started when it is first asked. */
-export function askThread(listo: Listo, change?: Change): Promise<Effect | null> {
+export function askThread(listo: Listo, look?: Look): Promise<Effect | null> {
   const thread = threads.get(listo) ?? new Thread(listo);
   threads.set(listo, thread);
-  return thread.ask(change);
+  return thread.ask(look);
 }
 
 export async function endThread(listo: Listo): Promise<void> {

@@ -1,4 +1,5 @@
 import { compileCalendar, type CalendarSpec } from '../../core/calendar';
+import type { Viewer } from '../../core/rights';
 import type { TargetDefinition } from '../../core/targets';
 import { settleTicket } from '../clocks/ticketClocks';
 import { readEditions, toNewTarget } from '../clocks/editions';
@@ -7,6 +8,7 @@ import { listTargets } from '../clocks/read';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
+import { visibleTo } from '../tickets/visibility';
 
 /** A change that is looked at before it is made. */
 export type Change = {
@@ -34,8 +36,15 @@ const CHUNK = 500;
 const LISTED = 50;
 const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state === 'paused';
 
-/** Reads all clocks of open work under the change, writing nothing. */
-export async function readEffect(listo: Listo, { calendars = {}, targets = [] }: Change): Promise<Effect> {
+/**
+ * Reads the clocks of open work under the change, writing nothing: of the tickets that the viewer may read, as numbers
+ * tell of what they are reckoned from.
+ */
+export async function readEffect(
+  listo: Listo,
+  viewer: Viewer,
+  { calendars = {}, targets = [] }: Change,
+): Promise<Effect> {
   const { db, clock } = listo;
   const now = clock.now();
   const editions = await readEditions(listo);
@@ -64,11 +73,12 @@ export async function readEffect(listo: Listo, { calendars = {}, targets = [] }:
     },
   };
   const effect: Effect = { tickets: 0, moved: 0, becomeLate: [], late: 0, noLongerLate: 0 };
+  const visible = visibleTo(viewer);
   for (let after = 0; ;) {
     const tickets = await db.select<TicketRecord>(
-      `SELECT number, title, state, dueAt, tightestDueAt FROM tickets WHERE number > :after
-       AND state IN ('received', 'inWork', 'held') ORDER BY number LIMIT :limit`,
-      { after, limit: CHUNK },
+      `SELECT t.number, t.title, t.state, t.dueAt, t.tightestDueAt FROM tickets t WHERE t.number > :after
+       AND t.state IN ('received', 'inWork', 'held') AND ${visible.sql} ORDER BY t.number LIMIT :limit`,
+      { ...visible.values, after, limit: CHUNK },
     );
     if (tickets.length === 0) return effect;
     after = tickets.at(-1)!.number;

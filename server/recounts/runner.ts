@@ -1,30 +1,13 @@
 import type { Viewer } from '../../core/rights';
 import type { Listo } from '../listo';
-import { visibleTo } from '../tickets/visibility';
 import type { Change, Effect } from './effect';
 import { isRecountWaiting } from './recount';
 import { askThread, endThread } from './askThread';
 
-/** What a change would do, worked out in a thread. */
+/** What a change would do to the tickets that the viewer may read, worked out in a thread. */
 export async function findEffect(listo: Listo, viewer: Viewer, change: Change): Promise<Effect> {
-  const effect = (await askThread(listo, change))!;
-  return { ...effect, becomeLate: await keepVisible(listo, viewer, effect.becomeLate) };
-}
-
-/** Counts are of all tickets; named are those that one may see. */
-async function keepVisible(
-  listo: Listo,
-  viewer: Viewer,
-  listed: Effect['becomeLate'],
-): Promise<Effect['becomeLate']> {
-  if (listed.length === 0) return [];
-  const { sql, values } = visibleTo(viewer);
-  const rows = await listo.db.select<{ number: number }>(
-    `SELECT t.number FROM tickets t WHERE t.number IN (:numbers) AND ${sql}`,
-    { ...values, numbers: listed.map(({ number }) => number) },
-  );
-  const visible = new Set(rows.map(({ number }) => number));
-  return listed.filter(({ number }) => visible.has(number));
+  const { id, isAdministrator, mayAskForOthers, teams } = viewer;
+  return (await askThread(listo, { change, viewer: { id, isAdministrator, mayAskForOthers, teams } }))!;
 }
 
 /** Goes on with recounts that wait. */

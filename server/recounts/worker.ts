@@ -1,4 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import type { Viewer } from '../../core/rights';
 import type { Config } from '../config';
 import { createListo } from '../createListo';
 import { lowerOwnPriority } from '../lowPriority';
@@ -6,7 +7,9 @@ import { readEffect, type Change, type Effect } from './effect';
 import { recountSome } from './recount';
 
 /** What the thread is asked: a change to look at, or (without one) the recounts that wait. */
-export type Asked = { id: number; clockOffset: number; change?: Change };
+export type Asked = { id: number; clockOffset: number; look?: Look };
+/** A change that someone looks at before it is made. */
+export type Look = { change: Change; viewer: Viewer };
 export type Answered = { id: number; effect?: Effect; error?: string };
 
 lowerOwnPriority();
@@ -17,9 +20,9 @@ async function recountAll(): Promise<void> {
   while (await recountSome(listo));
 }
 
-async function answer({ id, change }: Asked): Promise<Answered> {
+async function answer({ id, look }: Asked): Promise<Answered> {
   try {
-    if (change) return { id, effect: await readEffect(listo, change) };
+    if (look) return { id, effect: await readEffect(listo, look.viewer, look.change) };
     await recountAll();
     return { id };
   } catch (error) {

@@ -1,7 +1,14 @@
 import type { api } from '../../contract';
 import type { AnswerOf, BodyOf } from '../../contract/endpoint';
 import { createRights, may, maySetUp } from '../../core/rights';
-import { checkTarget, findDouble, reckonClock, type TargetDefinition } from '../../core/targets';
+import {
+  checkTarget,
+  findDouble,
+  reckonClock,
+  stopsAtItsMeasure,
+  type Measured,
+  type TargetDefinition,
+} from '../../core/targets';
 import { keepEdition, takeOver } from '../clocks/editions';
 import { readHistory } from '../clocks/read';
 import { change, type Actor } from '../http/change';
@@ -16,12 +23,14 @@ import { hasOwn } from '../../core/records';
 type Body = BodyOf<typeof api.targets.define>;
 
 /** Refuses what promises nothing, or what is promised already; said by field. */
-async function judge(listo: Listo, definition: TargetDefinition): Promise<void> {
+async function judge(listo: Listo, definition: TargetDefinition, measures: Measured): Promise<void> {
   const calendars = await listo.calendars.getAll();
   const fields: { field: string; code: string }[] = checkTarget(definition).map(({ field, code }) => ({
     field,
     code: code,
   }));
+  if (!stopsAtItsMeasure(measures, definition.stopWhen))
+    fields.push({ field: 'stopWhen', code: 'notItsMeasure' });
   if (definition.calendars.some(({ calendarId }) => !hasOwn(calendars, calendarId)))
     fields.push({ field: 'calendars', code: 'notAChoice' });
   if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
@@ -53,7 +62,7 @@ export async function defineTarget(
   const { tables } = listo.db;
   const definition = { ...(sent as TargetDefinition), id };
   requireSetUp(viewer, teamId);
-  await judge(listo, definition);
+  await judge(listo, definition, measures);
   return change(listo, actor, async (tx) => {
     const target = await tables.targets.findOne({ id }, tx, true);
     if (target) requireSetUp(viewer, target.teamId);

@@ -10,6 +10,7 @@ import { loadRooms } from '../../demo/rooms';
 import { createServices } from '../../demo/services';
 import { createTargets } from '../../demo/targets';
 import type { Clock } from '../clock';
+import { LAST_RESORT } from '../catalogue/lastResort';
 import { readConfig } from '../config';
 import { openDatabase } from '../database/database';
 import { migrate } from '../database/migrate';
@@ -70,6 +71,7 @@ async function fill(running: RunningListo): Promise<void> {
     await running.listo.db.transaction((tx) => setClosing(running.listo, team, tx));
   await loadRooms(running.listo, named);
   await tables.chatLines.insertAll(createLines());
+  await tables.settings.insert({ name: LAST_RESORT, value: { serviceId: 'other' } });
   await tables.settings.insert({ name: 'demo', value: { people: named.map(({ id }) => id) } });
 }
 

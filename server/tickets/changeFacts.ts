@@ -9,7 +9,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { toDueColumns } from './dueByHand';
 import { requireTicket } from './guard';
-import { recordChange } from './record';
+import { isAsItIs, recordChange } from './record';
 import { refuseStale } from './stale';
 import type { TicketRecord } from './model';
 
@@ -78,6 +78,8 @@ export async function changeFactsWithin(
     ...(await priorityChanges(listo, ticket, wanted)),
     ...(wanted.progressId !== undefined && (await progressChanges(listo, ticket, wanted.progressId))),
   };
+  // What changes nothing is no event.
+  if (isAsItIs(ticket, changes)) return { version: ticket.version };
   const recorded = await recordChange(listo, tx, ticket, changes, {
     type: 'changed',
     actorId: viewer.id,

@@ -5,6 +5,7 @@ import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
 import { isOpen, type Door } from '../../core/tickets';
+import { isTooNested } from '../../core/words';
 import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
@@ -85,6 +86,8 @@ export async function writeWithin(
 ): Promise<{ messageId: string }> {
   if (!links.every(({ url }) => isWebAddress(url)))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
+  if (format === 'rich' && isTooNested(text))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'text', code: 'tooNested' }] });
   const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
   const rights = createRights(viewer);
   // Someone of the team who is also the requester writes as the requester on their own ticket.

@@ -26,6 +26,11 @@ function differences(ticket: TicketRecord, wanted: Partial<TicketRecord>): Chang
   return changes;
 }
 
+/** Whether a ticket has all of these values already. */
+export function isAsItIs(ticket: TicketRecord, wanted: Partial<TicketRecord>): boolean {
+  return Object.keys(differences(ticket, wanted)).length === 0;
+}
+
 /**
  * Changes a (locked) ticket and records it: the one door through which tickets change. Fields that would stay as
  * they are, are left out; the entry carries the version that came of it.

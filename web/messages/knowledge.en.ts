@@ -130,7 +130,7 @@ export const knowledgeEn = {
   ownWords: 'In your own words',
   send: 'Send as answer',
   sent: 'sent',
-  sentNote: 'Sent to the requester as an answer.',
+  goes: 'It goes to {{name}} in a moment.',
   writeFromTicket: 'Write one from this ticket',
   nothing: 'There is nothing on this',
   nothingSaid: 'Noted: there is nothing on this',

@@ -130,7 +130,7 @@ export const knowledgePt = {
   ownWords: 'Por palavras suas',
   send: 'Enviar como resposta',
   sent: 'enviado',
-  sentNote: 'Enviado ao requerente como resposta.',
+  goes: 'Segue para {{name}} dentro de momentos.',
   writeFromTicket: 'Escrever um a partir deste pedido',
   nothing: 'Não há nada sobre isto',
   nothingSaid: 'Anotado: não há nada sobre isto',

@@ -159,6 +159,10 @@ export const pt: Messages = {
     isKept: 'Já existe um com esse nome. Escolha outro.',
     isWritten: 'Como isso se faz já está escrito. Altere esse texto.',
     tooShort: 'É demasiado curto.',
+    notItsMeasure: 'Não termina naquilo de que trata. Escolha o fim que corresponde.',
+    tooNested:
+      'Há demasiadas citações, listas ou sinais uns dentro dos outros. Escreva-o de forma mais simples.',
+    unknown: 'Este campo não é conhecido aqui.',
     badCharacter: 'Há um carácter que não se pode guardar. Escreva o texto de novo.',
     notANumber: 'Indique um número, por favor.',
     tooSmall: 'Pelo menos {{limit}}, por favor.',

@@ -392,6 +392,7 @@ export const servicesEn = {
     duplicateLeg: 'A part stands twice.',
     duplicateStep: 'A step stands twice.',
     badEffort: 'Its effort is below nothing.',
+    noEffort: 'Say how much working time it usually takes: the promised date is reckoned from that.',
   },
 };
 export type ServicesWords = typeof servicesEn;

@@ -386,6 +386,7 @@ export const servicesPt: ServicesWords = {
     someoneGone: 'Um dos indicados saiu, ou a sua equipa está vazia.',
     badNeeds: 'Tantos nunca podem concordar.',
     noSteps: 'O plano não tem passos.',
+    noEffort: 'Diga quanto tempo de trabalho costuma levar: a data prometida conta-se a partir daí.',
     cycle: 'Estes esperam uns pelos outros em círculo.',
     unknownStep: 'Espera por um passo que não existe.',
     acrossLegs: 'Espera por um passo de outra parte.',

@@ -116,6 +116,9 @@ export const workshopEn = {
   },
   effect: {
     title: 'What this moves',
+    noneReadable:
+      'You may read none of the open tickets, so what this moves cannot be shown. What is saved holds for all.',
+    readable: 'Counted over the tickets that you may read.',
     counting: 'Reading every open clock under the changed hours …',
     nothing: 'No due instant moves. {{tickets}} open tickets were looked at.',
     moved_one: '{{count}} due instant moves, of {{tickets}} open tickets.',

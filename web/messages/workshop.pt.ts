@@ -115,6 +115,9 @@ export const workshopPt: WorkshopWords = {
   },
   effect: {
     title: 'O que isto muda',
+    noneReadable:
+      'Não pode ler nenhum dos pedidos em aberto, por isso não se mostra o que isto muda. O que guardar vale para todos.',
+    readable: 'Contado nos pedidos que pode ler.',
     counting: 'A ler todos os relógios em aberto com as novas horas …',
     nothing: 'Nenhum prazo muda. Foram vistos {{tickets}} pedidos em aberto.',
     moved_one: 'Muda {{count}} prazo, de {{tickets}} pedidos em aberto.',

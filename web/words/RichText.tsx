@@ -4,7 +4,7 @@ import Markdown, { defaultUrlTransform, type Components } from 'react-markdown';
 import { Link } from 'react-router';
 import remarkBreaks from 'remark-breaks';
 import remarkGfm from 'remark-gfm';
-import { findChecks, findTicketNumbers, type Check } from '../../core/words';
+import { findChecks, findTicketNumbers, isTooNested, type Check } from '../../core/words';
 import { call } from '../api/call';
 import { api } from '../api/endpoints';
 import { useRenew } from '../api/queries';
@@ -98,14 +98,18 @@ export default function RichText({ text, base, checks, onOpen }: RichTextProps) 
     <Here value={{ lines, tick, checks, onOpen }}>
       <NamedNumbers value={named}>
         <div className={classes.rich} dir="auto">
-          <Markdown
-            remarkPlugins={[remarkGfm, remarkBreaks, remarkCalls]}
-            rehypePlugins={[rehypeBoxes]}
-            urlTransform={keepAddress}
-            components={COMPONENTS}
-          >
-            {text}
-          </Markdown>
+          {isTooNested(text) ? (
+            <bdi style={{ whiteSpace: 'pre-wrap' }}>{text}</bdi>
+          ) : (
+            <Markdown
+              remarkPlugins={[remarkGfm, remarkBreaks, remarkCalls]}
+              rehypePlugins={[rehypeBoxes]}
+              urlTransform={keepAddress}
+              components={COMPONENTS}
+            >
+              {text}
+            </Markdown>
+          )}
         </div>
         {tick.error && <ProblemNote error={tick.error} />}
       </NamedNumbers>

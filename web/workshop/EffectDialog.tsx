@@ -43,12 +43,19 @@ function EffectWords({ effect }: { effect: Effect }) {
   const times = useTimes();
   const now = useNow(60_000);
   const { tickets, moved, late, noLongerLate, becomeLate } = effect;
-  if (moved === 0 && late === 0) return <p>{t('workshop/effect/nothing', { tickets })}</p>;
+  if (tickets === 0) return <p>{t('workshop/effect/noneReadable')}</p>;
+  if (moved === 0 && late === 0)
+    return (
+      <p>
+        {t('workshop/effect/nothing', { tickets })} {t('workshop/effect/readable')}
+      </p>
+    );
   return (
     <>
       <p>
         {t('workshop/effect/moved', { count: moved, tickets })} {late === 0 && t('workshop/effect/noneLate')}{' '}
-        {noLongerLate > 0 && t('workshop/effect/noLongerLate', { count: noLongerLate })}
+        {noLongerLate > 0 && t('workshop/effect/noLongerLate', { count: noLongerLate })}{' '}
+        {t('workshop/effect/readable')}
       </p>
       {late > 0 && (
         <>

@@ -1,5 +1,4 @@
 import { Button, Group, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useDeferredValue, useState } from 'react';
@@ -7,14 +6,17 @@ import { Link } from 'react-router';
 import type { Ticket } from '../../../contract/tickets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useRenew } from '../../api/queries';
+import { useMe, useRenew } from '../../api/queries';
+import { dropDraft } from '../../api/useDraft';
 import { ArticleText } from '../../knowledge/ArticleText';
 import { Passage } from '../../knowledge/Passage';
 import { useArticle } from '../../knowledge/useKnowledge';
 import '../../messages/knowledgeWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { useHeld } from '../../ui/useHeld';
 import classes from './Articles.module.css';
+import { Sharing } from './Sharing';
 
 function InPlace({ id }: { id: string }) {
   const { data } = useArticle(id);
@@ -29,8 +31,9 @@ function InPlace({ id }: { id: string }) {
 export function Articles({ ticket }: { ticket: Ticket }) {
   const { t } = useWords();
   const client = useQueryClient();
+  const me = useMe();
   const renew = useRenew();
-  const { number } = ticket;
+  const { number, requester } = ticket;
   const [words, setWords] = useState('');
   const [opened, setOpened] = useState<string | null>(null);
   const asked = useDeferredValue(words);
@@ -46,10 +49,31 @@ export function Articles({ ticket }: { ticket: Ticket }) {
     await client.invalidateQueries({ queryKey: ['ticketArticles', number] });
   };
   const share = useMutation({
-    mutationFn: (id: string) => call(api.knowledge.share, { params: { number, id }, key: nanoid() }),
-    onSuccess: () => notifications.show({ message: t('knowledge/sentNote') }),
+    mutationFn: ({ id, text }: { id: string; text: string }) =>
+      call(api.knowledge.share, { params: { number, id }, body: { text }, key: nanoid() }),
     onSettled,
   });
+  const hold = useHeld();
+  const [sharing, setSharing] = useState<string | null>(null);
+  const [held, setHeld] = useState<string[]>([]);
+  function send(id: string, text: string): void {
+    const endHeld = (): void => setHeld((all) => all.filter((each) => each !== id));
+    setSharing(null);
+    setHeld((all) => [...all, id]);
+    hold({
+      message: t('knowledge/goes', { name: requester.name }),
+      undo: t('common/undo'),
+      onDo: () =>
+        share.mutate(
+          { id, text },
+          { onSettled: endHeld, onSuccess: () => dropDraft(me.id, `sharing:${number}:${id}`) },
+        ),
+      onUndo() {
+        endHeld();
+        setSharing(id);
+      },
+    });
+  }
   const nothing = useMutation({
     mutationFn: (isNothing: boolean) =>
       call(api.knowledge.nothing, { params: { number }, body: { isNothing } }),
@@ -77,7 +101,7 @@ export function Articles({ ticket }: { ticket: Ticket }) {
           >
             {title}
           </button>
-          {sharedIds.includes(id) ? (
+          {sharedIds.includes(id) || held.includes(id) ? (
             <small>{t('knowledge/sent')}</small>
           ) : (
             mayAnswer &&
@@ -86,12 +110,19 @@ export function Articles({ ticket }: { ticket: Ticket }) {
                 size="compact-xs"
                 variant="default"
                 aria-label={`${t('knowledge/send')}: ${title}`}
-                loading={share.isPending && share.variables === id}
-                onClick={() => share.mutate(id)}
+                aria-expanded={sharing === id}
+                onClick={() => setSharing(sharing === id ? null : id)}
               >
                 {t('knowledge/send')}
               </Button>
             )
+          )}
+          {sharing === id && (
+            <Sharing
+              {...{ number, articleId: id, requesterName: requester.name }}
+              onSend={(text) => send(id, text)}
+              onClose={() => setSharing(null)}
+            />
           )}
           {opened === id ? (
             <InPlace id={id} />

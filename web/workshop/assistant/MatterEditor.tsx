@@ -20,7 +20,7 @@ import { TrialTalk } from './TrialTalk';
 const NOTHING = { en: '', pt: '' };
 const LEAST_PHRASINGS = 3;
 const FRESH: MatterBody = {
-  ...{ name: NOTHING, note: '', question: NOTHING, phrasings: [], serviceId: 'other' },
+  ...{ name: NOTHING, note: '', question: NOTHING, phrasings: [], serviceId: '' },
   ...{ isForAgents: false, isOn: true, steps: [{ kind: 'ticket' }] },
 };
 
@@ -119,7 +119,10 @@ export function MatterEditor({ matter, onSaved }: { matter: MatterView | null; o
             label={t('assistant/workshop/service')}
             disabled={isFixed}
             value={draft.serviceId}
-            data={services.map(({ id, title }) => ({ value: id, label: local(title) }))}
+            data={[
+              { value: '', label: t('common/choose') },
+              ...services.map(({ id, title }) => ({ value: id, label: local(title) })),
+            ]}
             onChange={({ target }) => set({ serviceId: target.value })}
           />
           <TextInput
