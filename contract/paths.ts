@@ -9,6 +9,8 @@ export const paths = {
     list: { method: 'get', path: '/sessions' },
     end: { method: 'delete', path: '/sessions/:id' },
     setLanguage: { method: 'put', path: '/me/language' },
+    password: { method: 'put', path: '/my/password' },
+    endOthers: { method: 'delete', path: '/sessions' },
     setUp: { method: 'post', path: '/setup' },
   },
   catalogue: {
@@ -275,6 +277,8 @@ export const paths = {
     invite: { method: 'post', path: '/conversations/:id/invited' },
     device: { method: 'put', path: '/conversations/:id/device' },
     ticket: { method: 'post', path: '/conversations/:id/ticket' },
+    password: { method: 'put', path: '/my/password' },
+    endOthers: { method: 'delete', path: '/sessions' },
     setUp: { method: 'get', path: '/workshop/lines' },
     saveLine: { method: 'put', path: '/workshop/lines/:id' },
   },

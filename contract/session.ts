@@ -99,15 +99,28 @@ export const sessionEndpoints = {
     body: z.object({ language: languageSchema }),
     answer: okSchema,
   }),
+  password: endpoint({
+    ...paths.session.password,
+    summary: 'Take another password; all other sessions end',
+    body: z.object({ current: z.string().max(200), password: z.string().min(1).max(200) }),
+    answer: okSchema,
+  }),
+  endOthers: endpoint({
+    ...paths.session.endOthers,
+    summary: 'End all my sessions but this one',
+    answer: z.object({ ended: z.number().int() }),
+  }),
   setUp: endpoint({
     ...paths.session.setUp,
     summary: 'Make the first administrator of an empty Listo',
     isOpen: true,
     body: z.object({
+      /** What the start command printed: only who can read that sets Listo up. */
+      code: z.string().max(40),
       organisation: textSchema(100),
       name: textSchema(100),
       email: z.email({ error: 'malformed' }).max(200),
-      password: z.string().min(12, { error: 'tooShort' }).max(200),
+      password: z.string().max(200),
       timeZone: z.string().max(60),
     }),
     answer: okSchema,

@@ -4,7 +4,12 @@ import { findBadText } from '../core/text';
 
 /** An instant in epoch milliseconds. */
 export const instantSchema = z.number().int();
-export const idSchema = z.string().min(1).max(40);
+/** Ids are printable ASCII; what else is sent as one names nothing. */
+export const idSchema = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(/^[\x20-\x7e]+$/);
 export const localTextSchema = z.object({ en: z.string(), pt: z.string() });
 export const languageSchema = z.enum(LANGUAGES);
 

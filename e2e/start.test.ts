@@ -99,15 +99,20 @@ test('after everything is killed, the next start has lost nothing that was answe
 }, 180_000);
 
 test('empty, it walks through making the first administrator; nothing goes on without its start command', async () => {
-  const { child, ended } = await start('--empty');
+  const { child, ended, output } = await start('--empty');
+  const code = /asks for this code: (\S+)/.exec(output())![1]!;
   const [own, databasePid, ...others] = await listProcesses(child);
   const browser = await startBrowser(address);
   const page = await browser.open(null, '/');
   await see(page, 'Begin with yourself');
+  await type(page, 'Code', 'guessed');
   await type(page, 'Organisation', 'Quayside');
   await type(page, 'Your name', 'Nell Harper');
   await type(page, 'Mail address', 'nell@quayside.example');
   await page.locator('input[autocomplete="new-password"]').fill('short');
+  await click(page, 'Begin');
+  await see(page, 'Wrong code');
+  await page.locator('::-p-aria([name="Code"])').fill(code);
   await click(page, 'Begin');
   await see(page, 'This is too short.');
   await page.locator('input[autocomplete="new-password"]').fill('long enough for this');

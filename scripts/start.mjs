@@ -105,7 +105,11 @@ function startServer(env) {
     );
     children.push(child);
     if (isDev) void answers(env.PORT).then(resolve);
-    else child.once('message', ({ port }) => resolve(port));
+    else
+      child.once('message', ({ port, setUpCode }) => {
+        setUp.code = setUpCode;
+        resolve(port);
+      });
     child.once('exit', (code) => {
       if (!isStopping) {
         say(`The server ended (${code}).`);
@@ -137,10 +141,15 @@ function startVite(apiPort, port) {
   );
 }
 
+/** What the page of an empty Listo asks for. */
+const setUp = { code: null };
+
 function greet(address) {
   say(`\nListo is at ${address}`);
-  if (flags.has('--empty')) say('It is empty: the page walks through making the first administrator.');
-  else {
+  if (flags.has('--empty') || setUp.code) {
+    say('It is empty: the page walks through making the first administrator.');
+    if (setUp.code) say(`It asks for this code: ${setUp.code}`);
+  } else {
     say("The demo's people are on its first page: choose one, no password needed. Among them:");
     say('  Tomás Veiga    asks, follows and confirms');
     say('  Ana Lobo       says yes or no as a manager');

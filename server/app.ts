@@ -26,9 +26,11 @@ import type { FileStore } from './files/store';
 import { createErrorHandler } from './http/errors';
 import { ProblemError } from './http/problems';
 import { refuseOtherSites } from './http/sameSite';
+import { limitCostly } from './http/limits';
 import { isStream } from './http/streams';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
+import type { StreamSessions } from './live/sessions';
 import { importRoutes } from './imports/routes';
 import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
@@ -38,7 +40,7 @@ import { peopleRoutes } from './people/routes';
 import { routingRoutes } from './routing/routes';
 import { procedureRoutes } from './procedures/routes';
 import { readyTextRoutes } from './readyTexts/routes';
-import { SESSION_COOKIE, sessionRoutes } from './sessions/routes';
+import { isOverTls, sessionCookie, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
 import { createDirectory } from './standIns/directory';
 import { createMailboxRoutes } from './standIns/mailbox';
@@ -59,14 +61,22 @@ import { worklistRoutes } from './worklists/routes';
 /** Texts may be long; files go another way. */
 const BODY_LIMIT = '2mb';
 
-function recogniseViewer(listo: Listo): RequestHandler {
-  return async (request, _response, next) => {
-    const token = parseCookies(request.get('Cookie') ?? '')[SESSION_COOKIE];
+/** Who asks, by the cookie; a stream is theirs only as long as they may read it. */
+function recogniseViewer(listo: Listo, streams: StreamSessions): RequestHandler {
+  return async (request, response, next) => {
+    const token = parseCookies(request.get('Cookie') ?? '')[sessionCookie(listo)];
     const viewer = token ? await findViewer(listo, token) : null;
     if (viewer) request.viewer = viewer;
+    if (viewer && isStream(request)) streams.watch(response, viewer);
     next();
   };
 }
+
+/** Answers are for who asked, and for nobody's store; a file says otherwise for itself. */
+const keepNothing: RequestHandler = (_request, response, next) => {
+  response.set('Cache-Control', 'no-store');
+  next();
+};
 
 /** Gives each request an id that its problem and its log lines carry; each is logged where that is asked for. */
 function identifyRequests(listo: Listo): RequestHandler {
@@ -94,17 +104,32 @@ function exceptStreams(handle: RequestHandler): RequestHandler {
   };
 }
 
+/** Whether work can be done: the database is up to date and takes what is written. */
+async function canWork({ db }: Listo): Promise<boolean> {
+  if (!(await isMigrated(db.sequelize))) return false;
+  await db.run(
+    "INSERT INTO leases (name, holder, until) VALUES ('readyz', '', 0) ON DUPLICATE KEY UPDATE until = 1 - until",
+  );
+  return true;
+}
+
 function healthRoutes(app: Express, listo: Listo): void {
   app.get('/healthz', (_request, response) => void response.json({ status: 'ok' }));
   app.get('/readyz', async (_request, response) => {
-    const isReady = await isMigrated(listo.db.sequelize).catch(() => false);
+    const isReady = await canWork(listo).catch(() => false);
     response.status(isReady ? 200 : 503).json({ status: isReady ? 'ready' : 'notReady' });
   });
 }
 
-function createApi(listo: Listo, store: FileStore, live: Live, conversations: ConversationWire): Router {
+function createApi(listo: Listo, { store, live, conversations, streams }: Doors): Router {
   const router = Router();
-  router.use(refuseOtherSites, express.json({ limit: BODY_LIMIT }), recogniseViewer(listo));
+  router.use(
+    keepNothing,
+    refuseOtherSites,
+    express.json({ limit: BODY_LIMIT }),
+    recogniseViewer(listo, streams),
+    limitCostly(listo),
+  );
   let description: string | null = null;
   router.get('/openapi.json', async (_request, response) => {
     // Made when it is first asked for: it takes as long as a good part of a start, and few ask.
@@ -172,29 +197,28 @@ function frameAncestorsOf({ config }: Listo, { path: at }: Request): string {
     : "'self'";
 }
 
+type Doors = {
+  store: FileStore;
+  live: Live;
+  webDir: string | null;
+  mailPort: number;
+  chat: ChatRun;
+  rooms: RoomsWire;
+  conversations: ConversationWire;
+  streams: StreamSessions;
+};
+
+/** Who is trusted to say where a request came from: nobody, so many proxies, or those of some addresses. */
+function trustedProxies(setting: string): number | string[] {
+  return /^\d+$/.test(setting) ? Number(setting) : setting.split(',').map((part) => part.trim());
+}
+
 /** Puts the application together: health, the API, and the built pages with every other address leading to them. */
-export function createApp(
-  listo: Listo,
-  {
-    store,
-    live,
-    webDir,
-    mailPort,
-    chat,
-    rooms,
-    conversations,
-  }: {
-    store: FileStore;
-    live: Live;
-    webDir: string | null;
-    mailPort: number;
-    chat: ChatRun;
-    rooms: RoomsWire;
-    conversations: ConversationWire;
-  },
-): Express {
+export function createApp(listo: Listo, doors: Doors): Express {
+  const { webDir, mailPort, chat, rooms, streams } = doors;
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
+  app.set('trust proxy', trustedProxies(listo.config.LISTO_TRUST_PROXY));
   app.use(identifyRequests(listo));
   app.use(noSniff());
   app.use(
@@ -210,7 +234,7 @@ export function createApp(
         },
         // What may frame a page is said by its policy alone; the older header knows no lists.
         frameguard: false,
-        strictTransportSecurity: listo.config.LISTO_SECURE_COOKIES === 'true',
+        strictTransportSecurity: isOverTls(listo),
       }),
     ),
   );
@@ -221,7 +245,7 @@ export function createApp(
     '/stand-in/mailbox',
     refuseOtherSites,
     express.json({ limit: BODY_LIMIT }),
-    recogniseViewer(listo),
+    recogniseViewer(listo, streams),
     createMailboxRoutes(listo, () => mailPort),
   );
   app.use('/stand-in/rooms/bot', createBotRoutes(listo, rooms));
@@ -229,11 +253,11 @@ export function createApp(
     '/stand-in/rooms',
     refuseOtherSites,
     express.json({ limit: BODY_LIMIT }),
-    recogniseViewer(listo),
+    recogniseViewer(listo, streams),
     createRoomsRoutes(listo, rooms),
   );
   app.use('/chat/events', createEventRoutes(listo, chat));
-  app.use('/api/v1', createApi(listo, store, live, conversations));
+  app.use('/api/v1', createApi(listo, doors));
   if (webDir !== null) {
     app.use(
       '/assets',

@@ -36,6 +36,16 @@ const schema = z.object({
   LISTO_CLOCK_STARTS_AT: z.iso.datetime({ offset: true }).optional(),
   /** pino's level: fatal, error, warn, info, debug or silent. */
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
+  /** A session ends after so many hours in which its person did nothing. */
+  LISTO_SESSION_IDLE_HOURS: z.coerce.number().positive().default(24),
+  /** What stands in front and is trusted to say who asks: a number of proxies, or addresses with commas between; 0: nothing. */
+  LISTO_TRUST_PROXY: z.string().default('0'),
+  /** How often in a minute one person may ask for what costs much (search, trials, tables, previews). */
+  LISTO_COSTLY_LIMIT: z.coerce.number().int().positive().default(300),
+  /** Outside addresses that may be called: hosts with commas between (`http://host:port` where not over TLS); empty: any public one over TLS. */
+  LISTO_OUTGOING_HOSTS: z.string().default(''),
+  /** The mail server in front, as it names itself in Authentication-Results: then what it found is asked for. */
+  LISTO_MAIL_AUTHSERV: z.string().default(''),
   /** How many sign-ins one address may try in a quarter of an hour. */
   LISTO_SIGN_IN_LIMIT: z.coerce.number().int().positive().default(100),
 });

@@ -2,7 +2,10 @@ import path from 'node:path';
 import { readLearned } from './assistant/learned';
 import { readConfig } from './config';
 import { startListo } from './process';
+import { readSetUpCode } from './sessions/setUp';
 
+// What is written here is for this account alone.
+process.umask(0o077);
 const webDir = process.argv.includes('--no-pages') ? null : path.resolve('dist');
 const config = readConfig(process.env);
 const { listo, port, stop } = await startListo(config, webDir).catch((error: unknown) => {
@@ -13,8 +16,10 @@ const { listo, port, stop } = await startListo(config, webDir).catch((error: unk
   return process.exit(1);
 });
 listo.log.info({ port }, 'listening');
+const setUpCode = await readSetUpCode(listo);
+if (setUpCode !== null) listo.log.warn({ setUpCode }, 'empty: the page asks for this code');
 // The start command waits for this line.
-process.send?.({ port });
+process.send?.({ port, setUpCode });
 // Whoever asks the assistant first does not wait until it has learned.
 readLearned(listo, 'employees').catch((error: unknown) =>
   listo.log.warn({ err: error }, 'the assistant learns when it is asked first'),

@@ -12,6 +12,7 @@ import { clocksConsumer } from './clocks/consumer';
 import type { Config } from './config';
 import { migrate } from './database/migrate';
 import { FileStore } from './files/store';
+import { startForgetting } from './files/unsent';
 import { registerConsumers, type Consumer } from './journal/consumer';
 import { hoursConsumer } from './hours/consumer';
 import { Pump } from './journal/pump';
@@ -19,6 +20,7 @@ import { createListo } from './createListo';
 import type { Listo } from './listo';
 import { ImportRunner } from './imports/runner';
 import { Live } from './live/live';
+import { StreamSessions } from './live/sessions';
 import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
 import { tellingConsumer } from './notifications/consumer';
@@ -50,6 +52,22 @@ function listen(server: Server, { HOST, PORT }: Config): Promise<number> {
     server.once('error', reject);
     server.listen(PORT, HOST, () => resolve((server.address() as AddressInfo).port));
   });
+}
+
+/** So long what is being answered may take before its connection is cut. */
+const LAST_ANSWERS_MS = 10_000;
+/** Bounds on what strangers may keep open. */
+const MOST_CONNECTIONS = 4_000;
+const HEADERS_MS = 15_000;
+const REQUEST_MS = 300_000;
+
+/** Takes nothing new, and lets what is being answered be answered. */
+async function closeServer(server: Server): Promise<void> {
+  const closed = new Promise((resolve) => server.close(resolve));
+  server.closeIdleConnections();
+  const timer = setTimeout(() => server.closeAllConnections(), LAST_ANSWERS_MS);
+  await closed;
+  clearTimeout(timer);
 }
 
 /** Starts one process of the application: migrated, with its consumers and timers running, listening. */
@@ -84,12 +102,19 @@ export async function startListo(
     },
   );
   const mail = await startMail(listo, store);
+  const streams = new StreamSessions(listo);
+  const forgetting = startForgetting(listo, store);
   const rooms = new RoomsWire(listo);
   const conversations = new ConversationWire(listo);
   const chat = startChat(listo, store);
   const server = createServer(
-    createApp(listo, { store, live, webDir, mailPort: mail.port, chat, rooms, conversations }),
+    createApp(listo, { store, live, webDir, mailPort: mail.port, chat, rooms, conversations, streams }),
   );
+  Object.assign(server, {
+    headersTimeout: HEADERS_MS,
+    requestTimeout: REQUEST_MS,
+    maxConnections: MOST_CONNECTIONS,
+  });
   const port = await listen(server, config);
   if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
@@ -100,8 +125,11 @@ export async function startListo(
     mailPort: mail.port,
     async stop() {
       live.stop();
-      server.close();
-      server.closeAllConnections();
+      streams.stop();
+      forgetting.stop();
+      rooms.end();
+      conversations.end();
+      await closeServer(server);
       await recounts.stop();
       await bulk.stop();
       await imports.stop();

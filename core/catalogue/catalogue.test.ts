@@ -56,7 +56,9 @@ const good: ServiceDefinition = {
   approvals: [],
   plan: {
     legs: [{ id: 'one', name: said('One') }],
-    steps: [{ id: 'fetch', leg: 'one', name: said('Fetch'), kind: 'task', teamId: 'onboard' }],
+    steps: [
+      { id: 'fetch', leg: 'one', name: said('Fetch'), kind: 'task', teamId: 'onboard', effort: 'PT2H' },
+    ],
   },
   ...{ fallbackApproverId: null, cost: null, impact: 'person', urgency: 'canWait' },
   ...{ stateWords: {}, articleLabels: null },

@@ -1,4 +1,5 @@
 import { listFields } from '../conditions';
+import { isWebAddress } from './checkAnswers';
 import { readPattern } from './pattern';
 import {
   LANGUAGES,
@@ -20,6 +21,7 @@ export type FormProblemCode =
   | 'unknownField'
   | 'asksForLater'
   | 'badPattern'
+  | 'badLink'
   | 'leastOverMost';
 /** `field` is the stored name of the question; `other` the one that it is about. */
 export type FormProblem = { code: FormProblemCode; field: string; other?: string };
@@ -60,6 +62,7 @@ function* checkField(field: FormField): Generator<FormProblemCode> {
   if (kind === 'choice' || kind === 'choices') yield* checkChoices(field.choices);
   if (kind === 'table') yield* checkColumns(field.columns);
   if (pattern !== undefined && readPattern(pattern) === null) yield 'badPattern';
+  if (field.helpLink && !isWebAddress(field.helpLink)) yield 'badLink';
   if (least !== undefined && most !== undefined && least > most) yield 'leastOverMost';
 }
 

@@ -155,7 +155,7 @@ test.each<[string, Partial<FormField>[], string[]]>([
   ['a condition on what is not asked', [{ shownWhen: { field: 'x', op: 'notEmpty' } }], ['unknownField']],
   ['a condition on itself', [{ shownWhen: { field: 'f', op: 'notEmpty' } }], ['asksForLater']],
   ['an expression that is none', [{ pattern: '(' }], ['badPattern']],
-  ['an expression that could run for ever', [{ pattern: '(a+)+' }], ['badPattern']],
+  ['an expression that goes back to what it found', [{ pattern: '(a)\\1' }], ['badPattern']],
   ['bounds the wrong way round', [{ least: 3, most: 2 }], ['leastOverMost']],
 ])('a form is judged as it is built: %s', (_, fields, codes) => {
   const problems = checkForm({ fields: fields.map((field) => ({ ...bare, ...field })) });

@@ -2,6 +2,7 @@ import ICAL from 'ical.js';
 import { Temporal } from 'temporal-polyfill';
 import { WEEKDAYS, type CalendarSpec, type Window } from '../calendar';
 import { ICalendarError, readLines, type ContentLine } from './lines';
+import { listDays, parseRule, toDay, type Budget } from './recur';
 
 type Exception = CalendarSpec['exceptions'][number];
 type Day = Temporal.PlainDate;
@@ -16,7 +17,8 @@ export type Imported = {
   passedOver: number;
 };
 
-const MOST_OCCURRENCES = 20_000;
+/** Days that the rules and the events of one file may make us look at: far more than any calendar has. */
+const MOST_DAYS = 3_000_000;
 const DAY = 1440;
 const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 const timeOf = (minutes: number): string => {
@@ -60,40 +62,89 @@ function listComponents(root: ICAL.Component, lines: ContentLine[], name: string
 
 type Span = { from: Temporal.PlainDateTime; to: Temporal.PlainDateTime; isDate: boolean };
 
+type Range = { timeZone: string; from: Day; to: Day; budget: Budget };
+
+const dayOf = ({ year, month, day }: { year: number; month: number; day: number }): number =>
+  toDay(year, month, day);
+const numberOf = (day: Day): number => dayOf(day);
+
+/** Dates that are named one by one: RDATE, and EXDATE, by their day. */
+function namedDays(component: ICAL.Component, name: string): number[] {
+  return component
+    .getAllProperties(name)
+    .flatMap((property) => property.getValues() as unknown[])
+    .flatMap((value) => {
+      const time = value instanceof ICAL.Period ? value.start : value;
+      return time instanceof ICAL.Time ? [dayOf(time)] : [];
+    });
+}
+
+/** The days on which an event begins, as far as its occurrences may meet the years asked for. */
+function listBeginnings(component: ICAL.Component, first: number, longest: number, range: Range): number[] {
+  const within = { from: numberOf(range.from) - longest - 1, to: numberOf(range.to) + 1 };
+  const ruled = (name: string): number[] =>
+    component
+      .getAllProperties(name)
+      .flatMap((property) =>
+        listDays(parseRule(String(property.getFirstValue())), first, within, range.budget),
+      );
+  const days = new Set([first, ...ruled('rrule'), ...namedDays(component, 'rdate')]);
+  for (const day of [
+    ...namedDays(component, 'exdate'),
+    ...(component.hasProperty('exrule') ? ruled('exrule') : []),
+  ])
+    days.delete(day);
+  return [...days].filter((day) => day >= within.from && day <= within.to).sort((a, b) => a - b);
+}
+
+const SECONDS_A_DAY = 86_400;
+
 /** Every occurrence of an event that meets the years asked for. */
-function spansOf(
-  component: ICAL.Component,
-  line: number,
-  { timeZone, from, to }: { timeZone: string; from: Day; to: Day },
-  most = MOST_OCCURRENCES,
-): Span[] {
-  const event = new ICAL.Event(component);
+function spansOf(component: ICAL.Component, line: number, range: Range, most = Infinity): Span[] {
+  const { timeZone, from, to } = range;
   const start = component.getFirstProperty('dtstart');
   if (!start) throw new ICalendarError(line, 'noStart', component.name);
+  const event = new ICAL.Event(component);
   const tzid = (start.getParameter('tzid') as string | undefined) ?? null;
-  const length = event.duration;
+  const seconds = Math.max(0, event.duration.toSeconds());
+  const firstTime = event.startDate;
   const spans: Span[] = [];
-  const add = (time: ICAL.Time): boolean => {
+  let beginnings: number[];
+  try {
+    beginnings = listBeginnings(component, dayOf(firstTime), Math.ceil(seconds / SECONDS_A_DAY), range);
+  } catch (error) {
+    if (error instanceof RangeError) throw new ICalendarError(line, 'tooMuch', component.name);
+    throw error;
+  }
+  for (const day of beginnings) {
+    if (spans.length >= most) break;
+    const time = firstTime.clone();
+    time.adjust(day - dayOf(firstTime), 0, 0, 0);
     const { at, isDate } = toWall(time, tzid, timeZone, line);
-    const isEmpty = length.toSeconds() === 0;
     const end = isDate
-      ? at.add({ days: isEmpty ? 1 : Math.max(1, Math.round(length.toSeconds() / 86_400)) })
-      : at.add({ seconds: length.toSeconds() });
-    if (Temporal.PlainDate.compare(at.toPlainDate(), to) > 0) return false;
-    if (Temporal.PlainDate.compare(end.toPlainDate(), from) >= 0) spans.push({ from: at, to: end, isDate });
-    return true;
-  };
-  if (!event.isRecurring()) add(event.startDate);
-  else {
-    const iterator = event.iterator();
-    for (let i = 0; i < most; i++) {
-      const next = iterator.next() as ICAL.Time | undefined;
-      // Years before the ones asked for are passed over unread: a daily event may be decades old.
-      if (next && next.year < from.year - 1) continue;
-      if (!next || !add(next)) break;
-    }
+      ? at.add({ days: Math.max(1, Math.round(seconds / SECONDS_A_DAY)) })
+      : at.add({ seconds });
+    const isMet =
+      Temporal.PlainDate.compare(at.toPlainDate(), to) <= 0 &&
+      Temporal.PlainDate.compare(end.toPlainDate(), from) >= 0;
+    if (!isMet) continue;
+    const span = clip({ from: at, to: end, isDate }, range);
+    if ((range.budget.days -= span.from.until(span.to).total('days')) < 0)
+      throw new ICalendarError(line, 'tooMuch', component.name);
+    spans.push(span);
   }
   return spans;
+}
+
+/** A span as far as it lies within the years asked for, and a day beyond: an event may last two centuries. */
+function clip({ from, to, isDate }: Span, range: Range): Span {
+  const least = range.from.subtract({ days: 1 }).toPlainDateTime();
+  const most = range.to.add({ days: 2 }).toPlainDateTime();
+  return {
+    from: Temporal.PlainDateTime.compare(from, least) < 0 ? least : from,
+    to: Temporal.PlainDateTime.compare(to, most) > 0 ? most : to,
+    isDate,
+  };
 }
 
 function daysOf({ from, to }: Span): Day[] {
@@ -180,7 +231,7 @@ function readAvailability(
   root: ICAL.Component,
   lines: ContentLine[],
   dates: Dates,
-  range: Parameters<typeof spansOf>[2],
+  range: Range,
 ): CalendarSpec['weekly'] | null {
   const available = listComponents(root, lines, 'available');
   if (available.length === 0) return null;
@@ -228,6 +279,7 @@ export function fromICalendar(
     timeZone: spec.timeZone,
     from: Temporal.PlainDate.from(from),
     to: Temporal.PlainDate.from(to),
+    budget: { days: MOST_DAYS },
   };
   const dates = new Dates(spec);
   const weekly = readAvailability(root, lines, dates, range);

@@ -200,8 +200,8 @@ describe('a file that is wrong says which line, and brings nothing', () => {
       'badRule',
     ],
     [
-      'the 20th Monday of the year, which cannot be followed',
-      file('BEGIN:VEVENT', 'DTSTART;VALUE=DATE:19970519', 'RRULE:FREQ=YEARLY;BYDAY=20MO', 'END:VEVENT'),
+      'something that happens each second',
+      file('BEGIN:VEVENT', 'DTSTART;VALUE=DATE:19970519', 'RRULE:FREQ=SECONDLY;BYMONTH=2', 'END:VEVENT'),
       6,
       'badRule',
     ],
@@ -277,4 +277,32 @@ test('written out and read back, a calendar has the same working time', () => {
   const [a, b] = [Date.parse('2026-11-01T00:00Z'), Date.parse('2027-02-01T00:00Z')];
   expect(back.windowsBetween(a, b)).toEqual(compileCalendar(spec).windowsBetween(a, b));
   expect(exceptions.find(({ date }) => date === '2026-11-27')?.name).toBe('No shift');
+});
+
+/** Files of a few lines that would have kept a reader busy for minutes. */
+describe('however a file is made, reading it takes little', () => {
+  test('an event of two centuries closes the years asked for', () => {
+    const text = event('DTSTART;VALUE=DATE:19000101', 'DTEND;VALUE=DATE:21000101', 'SUMMARY:Closed');
+    expect(read(text, '1996-01-01', '1996-12-31').exceptions).toHaveLength(368);
+  });
+  test('a rule in the year 9926 closes nothing now', () => {
+    const text = event('DTSTART;VALUE=DATE:99260101', 'RRULE:FREQ=DAILY');
+    expect(read(text)).toMatchObject({ exceptions: [], passedOver: 1 });
+  });
+  test('many long events are refused by the line', () => {
+    const one = [
+      'BEGIN:VEVENT',
+      'DTSTART;VALUE=DATE:19000101',
+      'DTEND;VALUE=DATE:21000101',
+      'RRULE:FREQ=DAILY',
+      'END:VEVENT',
+    ];
+    expect(() => read(file(...Array.from({ length: 2_000 }, () => one).flat()))).toThrow(ICalendarError);
+  });
+  test('30 February never comes', () => {
+    const text = event('DTSTART;VALUE=DATE:19960229', 'RRULE:FREQ=YEARLY', 'SUMMARY:Leap');
+    expect(read(text, '1996-01-01', '2004-12-31').exceptions.map(({ date }) => date)).toEqual([
+      ...['1996-02-29', '2000-02-29', '2004-02-29'],
+    ]);
+  });
 });

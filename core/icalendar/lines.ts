@@ -1,4 +1,4 @@
-import ICAL from 'ical.js';
+import { parseRule } from './recur';
 
 export type ICalendarFault =
   | 'notACalendar'
@@ -8,7 +8,8 @@ export type ICalendarFault =
   | 'badDate'
   | 'badRule'
   | 'unknownZone'
-  | 'noStart';
+  | 'noStart'
+  | 'tooMuch';
 
 /** A file that is not iCalendar (RFC 5545): which line, and what is wrong with it. */
 export class ICalendarError extends Error {
@@ -57,13 +58,6 @@ function isDate(text: string): boolean {
   );
 }
 
-/** The library follows a yearly rule by numbered weekdays only inside named months. */
-function canRepeat({ freq, parts }: ICAL.Recur): boolean {
-  const days = parts.BYDAY ?? [];
-  const isNumbered = freq === 'YEARLY' && days.some((day) => /\d/.test(day));
-  return Boolean(freq) && !(isNumbered && !parts.BYMONTH);
-}
-
 function checkValue({ line, text }: ContentLine): void {
   const value = text.slice(text.indexOf(':') + 1);
   if (DATED.test(text) && !/VALUE=PERIOD/i.test(text)) {
@@ -71,9 +65,9 @@ function checkValue({ line, text }: ContentLine): void {
     for (const date of value.slice(value.lastIndexOf(':') + 1).split(','))
       if (!isDate(date)) throw new ICalendarError(line, 'badDate', text);
   }
-  if (/^RRULE[;:]/i.test(text)) {
+  if (/^(?:RRULE|EXRULE)[;:]/i.test(text)) {
     try {
-      if (!canRepeat(ICAL.Recur.fromString(value))) throw new Error('wanted a rule that can be followed');
+      parseRule(value);
     } catch {
       throw new ICalendarError(line, 'badRule', text);
     }

@@ -40,13 +40,33 @@ const NAO = [
   'recuso',
   'rejeitado',
 ];
-/** What may stand beside a yes and says nothing more. */
+/** What may stand beside a yes and says nothing more; of those that begin alike, the longest first. */
 const POLITE =
-  /^(?:(?:please|go ahead|from me|from my side|thanks?|thank you|many thanks|very much|a lot|cheers|regards|best|kind|best regards|kind regards|fine|of course|sure|por mim|por favor|obrigad[oa]|muito|cumprimentos|com os melhores cumprimentos|claro|abraco)[\s,.!:)–—-]*)*$/;
+  /(?:com os melhores cumprimentos|best regards|kind regards|from my side|many thanks|por favor|go ahead|of course|very much|thank you|from me|por mim|please|thanks?|cumprimentos|obrigad[oa]|cheers|regards|claro|abraco|muito|a lot|best|kind|fine|sure)[\s,.!:)–—-]*/y;
 const GREETING =
   /^(?:hi|hello|dear|good (?:morning|afternoon)|ola|bom dia|boa tarde|car[oa])\b[^\n.!?]{0,40}[,!.]?\s*$/;
+const NAME_WORD = /^\p{Lu}[\p{L}.'’-]*$/u;
+const MOST_NAMES = 4;
+/** So many letters of a line, and lines of an answer, are looked at: nobody writes more beside a decision. */
+const LONGEST_LINE = 500;
+const MOST_LINES = 200;
+
+/** Whether a line says nothing but politeness. Work: one pass, as each word is read once. */
+function isPolite(line: string): boolean {
+  if (line.length > LONGEST_LINE) return false;
+  for (let at = 0; at < line.length; at = POLITE.lastIndex) {
+    POLITE.lastIndex = at;
+    if (!POLITE.test(line)) return false;
+  }
+  return true;
+}
+
 /** A name under a letter: up to four words, each beginning large. */
-const NAME = /^(?:\p{Lu}[\p{L}.'’-]*\s*){1,4}$/u;
+function isName(line: string): boolean {
+  if (line.length > LONGEST_LINE) return false;
+  const words = line.split(/\s+/);
+  return words.length <= MOST_NAMES && words.every((word) => NAME_WORD.test(word));
+}
 
 /** Longest first, so that “not approved” is not read as something else. */
 const WORDS = [...YES, ...SIM]
@@ -79,16 +99,25 @@ export function readDecision(written: string): MailDecision {
     .normalize('NFC')
     .split('\n')
     .map((line) => line.trim())
-    .filter((line) => line !== '');
-  if (lines.length > 0 && GREETING.test(foldText(lines[0]!)) && !beginningOf(lines[0]!)) lines.shift();
+    .filter((line) => line !== '')
+    .slice(0, MOST_LINES + 1);
+  // More than anyone writes is read by a person.
+  if (lines.length > MOST_LINES) return { says: 'unclear', why: 'notPlain' };
+  if (
+    lines.length > 0 &&
+    lines[0]!.length <= LONGEST_LINE &&
+    GREETING.test(foldText(lines[0]!)) &&
+    !beginningOf(lines[0]!)
+  )
+    lines.shift();
   const [first] = lines;
   if (first === undefined) return { says: 'unclear', why: 'nothing' };
   const begun = beginningOf(first);
   if (!begun) return { says: 'unclear', why: 'notPlain' };
-  const others = lines.slice(1).filter((line) => !NAME.test(line) && !POLITE.test(foldText(line)));
+  const others = lines.slice(1).filter((line) => !isName(line) && !isPolite(foldText(line)));
   const rest = strip(begun.rest);
   if (begun.isYes) {
-    const isPlain = (POLITE.test(foldText(rest)) || rest === '') && others.length === 0;
+    const isPlain = isPolite(foldText(rest)) && others.length === 0;
     return isPlain ? { says: 'approve' } : { says: 'unclear', why: 'notPlain' };
   }
   const words = [rest, ...others].filter(Boolean).join('\n').trim();

@@ -2,6 +2,9 @@ import { withoutCourtesies } from '../text';
 
 const SAID = ['solved', 'that was it', 'it is solved', 'resolvido', 'era isso', 'está resolvido'];
 
+/** Nobody says it in more letters. */
+const LONGEST = 300;
+
 const bare = (text: string): string =>
   text
     .normalize('NFC')
@@ -16,4 +19,4 @@ const bare = (text: string): string =>
  * @example readSolved('Solved, thank you!') // true
  */
 export const readSolved = (written: string): boolean =>
-  SAID.includes(bare(withoutCourtesies(written.trim().split('\n')[0] ?? '')));
+  SAID.includes(bare(withoutCourtesies(written.trim().split('\n', 1)[0]!.slice(0, LONGEST))));

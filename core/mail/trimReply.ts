@@ -5,8 +5,10 @@ export const ANSWER_ABOVE: Record<'en' | 'pt', string> = {
 };
 
 /** How programs begin what they quote: a day, someone, “wrote:”. The line may be broken into two or three. */
-const SOMEONE_WROTE =
-  /(?:^|[\s-])(?:On|Em|No dia|A|Às|Am|Le|El|Il|Op|Den|På)\b[^\n]*\d[^\n]*(?:wrote|escreveu|schrieb|a écrit|escribió|ha scritto|schreef|skrev)[^\n]{0,60}?:?\s*-*$/;
+const BEGINS = /(?:^|[\s-])(?:On|Em|No dia|A|Às|Am|Le|El|Il|Op|Den|På)\b/g;
+const WROTE = /wrote|escreveu|schrieb|a écrit|escribió|ha scritto|schreef|skrev/g;
+/** What may stand between “wrote” and the end of the line: a name, where the language puts it there. */
+const LONGEST_AFTER = 60;
 const MOST_BROKEN = 3;
 const LONGEST_HEADER = 400;
 const ORIGINAL =
@@ -22,6 +24,24 @@ const LONGEST = 100_000;
 /** A quote that begins at a line: how many lines say so, and what of the first is still the answer's. */
 type Begin = { lines: number; before: string; isLast: boolean };
 
+/** Where such a beginning stands in a line that it ends; null: nowhere. Work: the line is gone through three times. */
+function findSomeoneWrote(line: string): number | null {
+  const wrote = [...line.matchAll(WROTE)].at(-1);
+  if (!wrote) return null;
+  const after = trimEnd(line.slice(wrote.index + wrote[0].length));
+  if (after.replace(/:$/, '').length > LONGEST_AFTER) return null;
+  const lastDigit = line.slice(0, wrote.index).search(/\d[^\d]*$/);
+  const [first] = line.matchAll(BEGINS);
+  return first && first.index + first[0].length <= lastDigit ? first.index : null;
+}
+
+/** Without blanks and hyphens at its end. */
+function trimEnd(text: string): string {
+  let end = text.length;
+  while (end > 0 && /[\s-]/.test(text[end - 1]!)) end--;
+  return text.slice(0, end);
+}
+
 function beginAt(lines: string[], at: number): Begin | null {
   const line = lines[at]!;
   const whole: Begin = { lines: 1, before: '', isLast: true };
@@ -36,10 +56,10 @@ function beginAt(lines: string[], at: number): Begin | null {
   for (let count = 1; count <= MOST_BROKEN; count++) {
     const joined = lines.slice(at, at + count).join(' ');
     if (joined.length > LONGEST_HEADER) return null;
-    const found = SOMEONE_WROTE.exec(joined);
+    const found = findSomeoneWrote(joined);
     // Only the first of the broken lines can hold some of the answer.
-    if (found && found.index < line.length)
-      return { lines: count, before: line.slice(0, found.index).replace(/[\s-]+$/, ''), isLast: false };
+    if (found !== null && found < line.length)
+      return { lines: count, before: trimEnd(line.slice(0, found)), isLast: false };
   }
   return null;
 }

@@ -9,8 +9,15 @@ const ENDINGS = /(?:[\s,.!-]+(?:thanks(?: a lot)?|thank you|thx|obrigad[oa]|chee
 const CLOSING =
   /\n[ \t]*(?:(?:(?:many )?thanks|thank you|thx)(?: (?:a lot|so much|very much|in advance|again|for your help))*|(?:(?:best|kind|warm) )?regards|cheers|best(?=[,.!]?\s*(?:\n|$))|(?:muito )?obrigad[oa]|(?:(?:com os )?melhores )?cumprimentos|atenciosamente|abra[çc]os?)(?:[ ,]+[\p{L}.]+){0,3}[ \t]*[,.!]?[ \t]*(?:\n(?:[^\n]{0,59}[^\n.?!])?){0,5}$/iu;
 
+/** Beginnings are looked for so far from the start: however long a text is, it is read at once. */
+const START = 400;
+
+function withoutStart(text: string, beginning: RegExp): string {
+  return text.slice(0, START).replace(beginning, '') + text.slice(START);
+}
+
 /** Without what someone says before they come to the matter. */
-export const withoutBeginning = (text: string): string => text.replace(BEGINNINGS, '');
+export const withoutBeginning = (text: string): string => withoutStart(text, BEGINNINGS);
 
 /** Closings are looked for so far from the end: however long a text is, it is read at once. */
 const END = 400;
@@ -25,7 +32,7 @@ function withoutEnding(text: string, ending: RegExp): string {
  * @example withoutCourtesies('Dear Bia,\nthe kiosk is dead.\nBest regards\nTomás') // 'the kiosk is dead.'
  */
 export function withoutCourtesies(text: string): string {
-  const letter = withoutEnding(text.trim(), CLOSING).replace(SALUTATION, '').trim();
+  const letter = withoutStart(withoutEnding(text.trim(), CLOSING), SALUTATION).trim();
   const bare = withoutEnding(withoutBeginning(letter), ENDINGS).trim();
   return bare === '' ? text.trim() : bare;
 }

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { stringify } from 'csv-stringify/sync';
 import { api } from '../../contract';
 import { isAgent } from '../../core/rights';
+import { harmless, QUOTED } from '../http/csv';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import type { SignedIn } from '../sessions/viewer';
@@ -65,6 +66,6 @@ export const complianceRoutes: Routes = (router, listo) => {
     response
       .type('text/csv; charset=utf-8')
       .set('Content-Disposition', 'attachment; filename="compliance.csv"')
-      .send(stringify([HEADINGS, ...table], { escape_formulas: true }));
+      .send(stringify([HEADINGS, ...table.map((cells) => cells.map(harmless))], QUOTED));
   });
 };

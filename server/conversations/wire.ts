@@ -2,6 +2,7 @@ import type { Response } from 'express';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { Follower } from '../live/follower';
+import { beginStream, sendPiece } from '../live/stream';
 import { sideOf, type Side } from './guard';
 import type { ConversationEntryRow } from './model';
 import { startOffers } from './offers';
@@ -45,8 +46,7 @@ export class ConversationWire {
   }
 
   async join(viewer: SignedIn, response: Response, isAtDesk: boolean): Promise<void> {
-    response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
-    response.write('retry: 1000\n\nevent: ready\ndata: {}\n\n');
+    beginStream(response);
     if (this.listeners.size === 0) {
       const [row] = await this.listo.db.select<{ place: number }>(
         'SELECT COALESCE(MAX(place), 0) AS place FROM conversation_entries',
@@ -57,22 +57,29 @@ export class ConversationWire {
     const listener = { viewer, response, isAtDesk };
     this.listeners.add(listener);
     response.on('close', () => this.listeners.delete(listener));
+    // Who reads anew on this word misses nothing: what comes from now on is sent.
+    response.write('event: ready\ndata: {}\n\n');
     if (isAtDesk) {
       await this.seen();
       this.offers.wake();
     }
   }
 
+  /** Ends the streams; browsers come back to another process. */
+  end(): void {
+    this.listeners.forEach(({ response }) => response.end());
+  }
+
   async stop(): Promise<void> {
     clearInterval(this.heartbeat);
-    this.listeners.forEach(({ response }) => response.end());
+    this.end();
     await this.offers.stop();
     await this.follower.stop();
   }
 
   /** Notes whose Desk is open: what they have and are offered is theirs as long as it is. */
   private async seen(): Promise<void> {
-    this.listeners.forEach(({ response }) => response.write(':\n\n'));
+    this.listeners.forEach(({ response }) => sendPiece(response, ':\n\n'));
     const ids = [
       ...new Set([...this.listeners].filter(({ isAtDesk }) => isAtDesk).map(({ viewer }) => viewer.id)),
     ];
@@ -119,9 +126,9 @@ function tell(
   if (own.length > 0) {
     const words = own.findLast(({ type }) => type === 'words');
     const event = { id, by: words?.authorId ?? null, isWords: words !== undefined, side };
-    response.write(`data: ${JSON.stringify(event)}\n\n`);
+    sendPiece(response, `data: ${JSON.stringify(event)}\n\n`);
   }
   for (const { personId, name, readBy } of writing.filter(isRead))
     if (personId !== viewer.id)
-      response.write(`event: writing\ndata: ${JSON.stringify({ id, name, readBy })}\n\n`);
+      sendPiece(response, `event: writing\ndata: ${JSON.stringify({ id, name, readBy })}\n\n`);
 }

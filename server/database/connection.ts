@@ -1,4 +1,5 @@
 import { Sequelize } from 'sequelize';
+import { CONNECTIONS, partConnections } from './busy';
 
 /**
  * Connects to MariaDB. Transactions read what is committed at each statement, so that an entry that commits late
@@ -6,7 +7,7 @@ import { Sequelize } from 'sequelize';
  */
 export function connect(databaseUrl: string): Sequelize {
   const url = new URL(databaseUrl);
-  return new Sequelize({
+  const sequelize = new Sequelize({
     dialect: 'mariadb',
     host: url.hostname,
     port: Number(url.port || 3306),
@@ -14,9 +15,9 @@ export function connect(databaseUrl: string): Sequelize {
     password: decodeURIComponent(url.password),
     database: url.pathname.slice(1),
     logging: false,
-    pool: { max: 12, min: 0, idle: 30_000, acquire: 8_000 },
+    pool: { max: CONNECTIONS.pages + CONNECTIONS.background, min: 0, idle: 30_000, acquire: 2_500 },
     dialectOptions: {
-      connectTimeout: 3_000,
+      connectTimeout: 2_000,
       // No column holds what Sequelize would read in its own way (instants are numbers); asking it for each value
       // costs a third of reading them.
       typeCast: undefined,
@@ -26,4 +27,6 @@ export function connect(databaseUrl: string): Sequelize {
       ],
     },
   });
+  partConnections(sequelize);
+  return sequelize;
 }

@@ -25,6 +25,7 @@ import { up as heldFor } from './migrations/0022-held-for';
 import { up as whoHasIt } from './migrations/0023-who-has-it';
 import { up as answersInRooms } from './migrations/0024-answers-in-rooms';
 import { up as takenUp } from './migrations/0025-taken-up';
+import { up as sessionsAndKeys } from './migrations/0026-sessions-and-keys';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -54,6 +55,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0023-who-has-it', up: whoHasIt },
       { name: '0024-answers-in-rooms', up: answersInRooms },
       { name: '0025-taken-up', up: takenUp },
+      { name: '0026-sessions-and-keys', up: sessionsAndKeys },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

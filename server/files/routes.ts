@@ -2,8 +2,7 @@ import type { Router } from 'express';
 import { nanoid } from 'nanoid';
 import { rm } from 'node:fs/promises';
 import { api } from '../../contract';
-import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
-import { findBadText } from '../../core/text';
+import { FILE_LIMIT } from '../../contract/names';
 import { mayReadInConversation } from '../conversations/files';
 import { ProblemError } from '../http/problems';
 import { mayReadInArticle } from '../knowledge/pictures';
@@ -11,16 +10,13 @@ import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
 import { requireTicket } from '../tickets/guard';
 import { detectType } from './content';
+import { cleanName } from './names';
+import { refuseOverQuota } from './unsent';
 import { receiveFile } from './receive';
 import type { FileStore } from './store';
 
 /** Shown in the browser; everything else is offered for saving. */
 const SHOWN_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'application/pdf']);
-
-function cleanName(name: string, type: string): string {
-  const cleaned = name.replace(/[/\\]/g, '_').slice(-200).trim();
-  return cleaned === '' || findBadText(cleaned) ? `file.${FILE_TYPES[type]}` : cleaned;
-}
 
 export function fileRoutes(router: Router, listo: Listo, store: FileStore): void {
   const { files } = api;
@@ -32,6 +28,7 @@ export function fileRoutes(router: Router, listo: Listo, store: FileStore): void
     if (!arrived) throw new ProblemError('uploadBrokenOff');
     try {
       if (arrived.size === 0) throw new ProblemError('fileEmpty');
+      await refuseOverQuota(listo, viewer.id, arrived.size);
       const type = await detectType(arrived.path, arrived.originalname);
       if (type === null) throw new ProblemError('fileTypeNotAllowed');
       const id = nanoid();
@@ -52,8 +49,12 @@ export function fileRoutes(router: Router, listo: Listo, store: FileStore): void
   });
 
   serve(router, files.remove, async ({ viewer, params }) => {
-    const removed = await tables.files.remove({ id: params.id, personId: viewer.id, ticketNumber: null });
-    if (removed === 0) throw new ProblemError('notFound');
+    const file = await tables.files.findOne({ id: params.id, personId: viewer.id });
+    if (!file) throw new ProblemError('notFound');
+    const unsent = { ticketNumber: null, conversationId: null, articleId: null };
+    // What was sent belongs to where it was sent.
+    if ((await tables.files.remove({ id: params.id, personId: viewer.id, ...unsent })) === 0)
+      throw new ProblemError('fileSent');
     await store.remove(params.id);
     return OK;
   });

@@ -1,12 +1,20 @@
 import type { Transaction } from 'sequelize';
 import { isDuplicate } from '../database/database';
 import type { Listo } from '../listo';
+import { ProblemError } from './problems';
 
 /** Who does something, and (for a POST that may come twice) under which key. */
-export type Actor = { id: string; idempotencyKey?: string };
+export type Actor = {
+  id: string;
+  idempotencyKey?: string;
+  /** What the request under the key says, as a hash: another one under the same key is refused. */
+  request?: string;
+};
 
-async function findKept(listo: Listo, { id, idempotencyKey }: Actor): Promise<unknown> {
+async function findKept(listo: Listo, { id, idempotencyKey, request }: Actor): Promise<unknown> {
   const kept = await listo.db.tables.keptAnswers.findOne({ personId: id, key: idempotencyKey! });
+  if (kept && kept.request !== null && request !== undefined && kept.request !== request)
+    throw new ProblemError('keyUsed');
   return kept?.answer;
 }
 
@@ -29,7 +37,7 @@ export async function change<T>(
       const result = await work(tx);
       if (key !== undefined)
         await listo.db.tables.keptAnswers.insert(
-          { personId: actor.id, key, at: listo.clock.now(), answer: result },
+          { personId: actor.id, key, at: listo.clock.now(), answer: result, request: actor.request ?? null },
           tx,
         );
       return result;

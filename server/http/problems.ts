@@ -99,6 +99,41 @@ export const PROBLEMS = {
     title: 'No service takes what fits no other',
     wayOut: 'Choose a service, or ask an administrator to publish one that anyone can use.',
   },
+  keyUsed: {
+    status: 409,
+    title: 'This key belongs to another request',
+    wayOut: 'Send it again under a key of its own.',
+  },
+  busy: {
+    status: 429,
+    title: 'Something large of yours is still being worked on',
+    wayOut: 'Wait until that is done, then do this again.',
+  },
+  tooManyCalls: {
+    status: 429,
+    title: 'Too many requests at once',
+    wayOut: 'Wait a minute, then go on.',
+  },
+  tooManyUnsent: {
+    status: 409,
+    title: 'Too many files that were not sent',
+    wayOut: 'Send or take back some of them first; those left lie a day.',
+  },
+  fileSent: {
+    status: 409,
+    title: 'Sent already',
+    wayOut: 'What was sent stays where it was sent; ask its team to take it out.',
+  },
+  wrongCode: {
+    status: 403,
+    title: 'Wrong code',
+    wayOut: 'Enter the code that the start command printed.',
+  },
+  notProven: {
+    status: 403,
+    title: 'Not proven to be from you',
+    wayOut: 'Open the link in the mail that asked, and say it there.',
+  },
   notForThem: { status: 403, title: 'Not for this person', wayOut: 'Ask those who answer for the service.' },
   noChat: {
     status: 409,

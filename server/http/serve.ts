@@ -1,9 +1,11 @@
 import type { Request, Response, Router } from 'express';
+import { createHash } from 'node:crypto';
 import type * as z from 'zod';
 import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from '../../contract/endpoint';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { Actor } from './change';
+import { findBadInput, findUnknown } from './inputs';
 import { ProblemError } from './problems';
 
 export type Call<E> = {
@@ -27,25 +29,13 @@ const CODES: Record<string, string> = { too_big: 'tooLong', too_small: 'missing'
 const MOST_NAMED = 20;
 const OWN_CODES = new Set(['tooLong', 'tooShort', 'badCharacter', 'missing', 'malformed']);
 
-type Plain = Record<string, unknown>;
-const isPlain = (value: unknown): value is Plain =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** Fields that were sent and that the contract knows nothing of, by their path. */
-function findUnknown(sent: unknown, known: unknown, path: string): string[] {
-  if (Array.isArray(sent) && Array.isArray(known) && sent.length === known.length)
-    return sent.flatMap((each, i) => findUnknown(each, known[i], `${path}${i}.`));
-  if (!isPlain(sent) || !isPlain(known)) return [];
-  return Object.keys(sent).flatMap((name) =>
-    Object.hasOwn(known, name) ? findUnknown(sent[name], known[name], `${path}${name}.`) : [`${path}${name}`],
-  );
-}
-
 /** What came in, as the contract has it; with what is unknown to it, it is refused: a misspelt field is not overlooked. */
 function parse(schema: z.ZodType | undefined, value: unknown): unknown {
+  const bad = findBadInput(value);
+  if (bad) throw new ProblemError('fieldsNotValid', { fields: [bad] });
   const result = schema?.safeParse(value);
   if (!result || result.success) {
-    const unknown = findUnknown(value, result ? result.data : {}, '');
+    const unknown = findUnknown(value, result ? result.data : {});
     if (unknown.length === 0) return result?.data;
     throw new ProblemError('fieldsNotValid', {
       fields: unknown.slice(0, MOST_NAMED).map((field) => ({ field: field.slice(0, 200), code: 'unknown' })),
@@ -63,6 +53,12 @@ function readKey(request: Request): string | undefined {
   return key !== undefined && /^[\w-]{8,100}$/.test(key) ? key : undefined;
 }
 
+/** A key belongs to the request that it first came with: its method, its address and what it says. */
+function toKey(idempotencyKey: string, { method, originalUrl, body }: Request): Partial<Actor> {
+  const said = JSON.stringify([method, originalUrl, (body as unknown) ?? null]);
+  return { idempotencyKey, request: createHash('sha256').update(said).digest('hex') };
+}
+
 /** Answers an endpoint: parses what comes in by its contract, asks for a session, sends what the handler answers. */
 export function serve<E extends Endpoint>(
   router: Router,
@@ -72,13 +68,13 @@ export function serve<E extends Endpoint>(
   router[endpoint.method](endpoint.path, async (request, response) => {
     const { viewer } = request;
     if (!viewer && !endpoint.isOpen) throw new ProblemError('notSignedIn');
-    const idempotencyKey = readKey(request);
+    const key = readKey(request);
     const answer = await handle({
       params: parse(endpoint.params, request.params),
       query: parse(endpoint.query, request.query),
       body: parse(endpoint.body, request.body ?? {}),
       viewer: viewer!,
-      actor: { id: viewer?.id ?? '', ...(idempotencyKey !== undefined && { idempotencyKey }) },
+      actor: { id: viewer?.id ?? '', ...(key !== undefined && toKey(key, request)) },
       request,
       response,
     } as Call<E>);

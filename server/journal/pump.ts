@@ -1,3 +1,4 @@
+import { asBackground } from '../database/busy';
 import type { Listo } from '../listo';
 import { createEntryReader, passOver, runConsumer, type Consumer, type EntryReader } from './consumer';
 import { placeEntries } from './sequencer';
@@ -50,7 +51,7 @@ export class Pump {
     if (this.isStopped) return;
     this.cancel();
     const begin = (): void => {
-      this.running = this.run();
+      this.running = asBackground(() => this.run());
     };
     // A timer takes a millisecond at least.
     if (ms > 0) {

@@ -1,3 +1,4 @@
+import { listPictures } from '../../core/knowledge';
 import type { FileRow } from '../files/model';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -8,7 +9,7 @@ import { readArticle, readDraft } from './read';
 export async function mayReadInArticle(
   listo: Listo,
   viewer: SignedIn | undefined,
-  { articleId }: Pick<FileRow, 'articleId'>,
+  { id, articleId }: Pick<FileRow, 'id' | 'articleId'>,
 ): Promise<boolean> {
   if (articleId === null) return false;
   const reads = async (read: () => Promise<unknown>): Promise<boolean> =>
@@ -19,6 +20,11 @@ export async function mayReadInArticle(
         throw error;
       },
     );
-  if (await reads(() => readArticle(listo, viewer, articleId))) return true;
+  // Who reads the article sees what is published of it; a draft's pictures are for those who write it.
+  const published = (await listo.db.tables.articles.findOne({ id: articleId }))?.published;
+  const isPublished = Object.values(published?.body ?? {})
+    .flatMap(listPictures)
+    .includes(id);
+  if (isPublished && (await reads(() => readArticle(listo, viewer, articleId)))) return true;
   return viewer !== undefined && reads(() => readDraft(listo, viewer, articleId));
 }

@@ -60,10 +60,11 @@ export class Follower<Row> {
     const { read, numberOf, pass } = this.options;
     const rows = await read(this.position - LOOK_BACK, BATCH);
     const fresh = rows.filter((row) => !this.passed.has(numberOf(row)));
+    // Passed on first: what could not be is looked for again.
+    await pass(fresh);
     fresh.forEach((row) => this.passed.add(numberOf(row)));
     this.position = Math.max(this.position, ...rows.map(numberOf));
     if (this.passed.size > 4 * BATCH)
       this.passed = new Set([...this.passed].filter((number) => number > this.position - 2 * LOOK_BACK));
-    await pass(fresh);
   }
 }

@@ -6,19 +6,33 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import { findGuarded, type Guarded } from '../tickets/guard';
+import { beginStream, sendPiece } from './stream';
 
 const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
 const AT_ONCE = 500;
+/** Entries that say something of a person: their data names them, and the teams whose affair it is. */
+const ABOUT_PEOPLE = new Set(['personLeft', 'personCameBack', 'presenceSet', 'absenceSet']);
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 
-type Listener = { viewerId: string; rights: Abilities; response: Response };
+type Listener = { viewer: Viewer; rights: Abilities; response: Response };
+
+/** What is of people is for those who have to do with them; calendars, targets and teams are for everyone to read. */
+function concerns({ id, isAdministrator, teams }: Viewer, { type, actorId, data }: JournalRow): boolean {
+  if (!ABOUT_PEOPLE.has(type)) return true;
+  if (isAdministrator || actorId === id || data.personId === id) return true;
+  const teamIds = Array.isArray(data.teamIds) ? (data.teamIds as unknown[]) : [data.teamId];
+  return teams.some(({ teamId }) => teamIds.includes(teamId));
+}
 
 /** Whether one may learn of the entry: as the requester's side does, or as the team. */
-function mayLearn(rights: Abilities, entry: JournalRow, found: Guarded | null): boolean {
-  // What concerns no ticket is of calendars, targets and teams, which everyone may read.
-  if (entry.ticketNumber === null) return true;
+function mayLearn(
+  { viewer, rights }: Pick<Listener, 'viewer' | 'rights'>,
+  entry: JournalRow,
+  found: Guarded | null,
+): boolean {
+  if (entry.ticketNumber === null) return concerns(viewer, entry);
   if (!found) return false;
   return may(rights, entry.audience === 'team' ? 'readNotes' : 'read', found.guarded);
 }
@@ -30,6 +44,7 @@ function mayLearn(rights: Abilities, entry: JournalRow, found: Guarded | null): 
 export class Live {
   private readonly listeners = new Set<Listener>();
   private position = -1;
+  private turn: Promise<unknown> = Promise.resolve();
   private writingSeen = Date.now();
   private readonly heartbeat: NodeJS.Timeout;
 
@@ -39,7 +54,7 @@ export class Live {
     private readonly outward: string[],
   ) {
     this.heartbeat = setInterval(
-      () => this.listeners.forEach(({ response }) => response.write(':\n\n')),
+      () => this.listeners.forEach(({ response }) => sendPiece(response, ':\n\n')),
       HEARTBEAT_MS,
     );
   }
@@ -49,35 +64,50 @@ export class Live {
     // It ends with its connection, so that nothing has to say how long each piece is.
     response.useChunkedEncodingByDefault = false;
     response.shouldKeepAlive = false;
-    response.writeHead(200, {
-      'Content-Type': 'text/event-stream',
-      'Cache-Control': 'no-store',
-      'X-Accel-Buffering': 'no',
-    });
-    response.write('retry: 1000\n\n');
-    const listener = { viewerId: viewer.id, rights: createRights(viewer), response };
-    const position = await this.handledPosition();
-    if (lastSeen !== null && position - lastSeen > MOST_CAUGHT_UP)
-      response.write(`event: anew\ndata: {}\n\n`);
-    else if (lastSeen !== null) await this.send(await this.entriesBetween(lastSeen, position), [listener]);
-    response.write(`id: ${position}\nevent: here\ndata: {}\n\n`);
-    this.listeners.add(listener);
+    beginStream(response);
+    const listener = { viewer, rights: createRights(viewer), response };
     response.on('close', () => this.listeners.delete(listener));
+    await this.alone(async () => {
+      // Up to here the others have been sent everything; whoever joins now gets the rest with them.
+      const position = this.listeners.size > 0 ? this.position : await this.handledPosition();
+      this.position = position;
+      if (lastSeen !== null && position - lastSeen > MOST_CAUGHT_UP)
+        response.write(`event: anew\ndata: {}\n\n`);
+      else if (lastSeen !== null)
+        for await (const entries of this.entriesBetween(lastSeen, position))
+          await this.send(entries, [listener]);
+      response.write(`id: ${position}\nevent: here\ndata: {}\n\n`);
+      if (!response.closed) this.listeners.add(listener);
+    });
   }
 
   /** Sends what has been handled since the last call. */
-  async tail(): Promise<void> {
-    const [position] = await Promise.all([
-      this.handledPosition(),
-      this.listeners.size > 0 ? this.sendWriting() : undefined,
-    ]);
-    if (this.position === -1 || this.listeners.size === 0) {
-      this.position = position;
-      return;
-    }
-    const entries = await this.entriesBetween(this.position, position);
-    this.position = entries.at(-1)?.position ?? this.position;
-    await this.send(entries, [...this.listeners]);
+  tail(): Promise<void> {
+    return this.alone(async () => {
+      const [position] = await Promise.all([
+        this.handledPosition(),
+        this.listeners.size > 0 ? this.sendWriting() : undefined,
+      ]);
+      if (this.listeners.size === 0) {
+        this.position = position;
+        return;
+      }
+      for await (const entries of this.entriesBetween(this.position, position)) {
+        await this.send(entries, [...this.listeners]);
+        // Moved once they are sent: what could not be is sent with the next call.
+        this.position = entries.at(-1)!.position!;
+      }
+    });
+  }
+
+  /** Joining and sending do not run beside each other: nothing falls between them. */
+  private alone<T>(work: () => Promise<T>): Promise<T> {
+    const result = this.turn.then(work);
+    this.turn = result.then(
+      () => undefined,
+      () => undefined,
+    );
+    return result;
   }
 
   stop(): void {
@@ -105,17 +135,22 @@ export class Live {
       const found = await findGuarded(this.listo, event.number);
       if (!found) continue;
       const action = event.readBy === 'team' ? 'readNotes' : 'read';
-      for (const { viewerId, rights, response } of this.listeners)
-        if (viewerId !== event.personId && may(rights, action, found.guarded))
-          response.write(`event: writing\ndata: ${JSON.stringify(event)}\n\n`);
+      for (const { viewer, rights, response } of this.listeners)
+        if (viewer.id !== event.personId && may(rights, action, found.guarded))
+          sendPiece(response, `event: writing\ndata: ${JSON.stringify(event)}\n\n`);
     }
   }
 
-  private entriesBetween(after: number, until: number): Promise<JournalRow[]> {
-    return this.listo.db.select<JournalRow>(
-      'SELECT * FROM journal WHERE position > :after AND position <= :until ORDER BY position LIMIT :limit',
-      { after, until, limit: BATCH },
-    );
+  private async *entriesBetween(after: number, until: number): AsyncGenerator<JournalRow[]> {
+    for (let from = after; from < until;) {
+      const entries = await this.listo.db.select<JournalRow>(
+        'SELECT * FROM journal WHERE position > :from AND position <= :until ORDER BY position LIMIT :limit',
+        { from, until, limit: BATCH },
+      );
+      if (entries.length === 0) return;
+      yield entries;
+      from = entries.at(-1)!.position!;
+    }
   }
 
   private async send(entries: JournalRow[], listeners: Listener[]): Promise<void> {
@@ -141,14 +176,13 @@ export class Live {
     // What several learn is put together once.
     const pieces = new Map<string, Buffer>();
     for (let i = 0; i < listeners.length; i += AT_ONCE) {
-      for (const { rights, response } of listeners.slice(i, i + AT_ONCE)) {
-        const learned = news.filter(({ entry, found }) => mayLearn(rights, entry, found));
+      for (const { viewer, rights, response } of listeners.slice(i, i + AT_ONCE)) {
+        const learned = news.filter(({ entry, found }) => mayLearn({ viewer, rights }, entry, found));
         if (learned.length === 0) continue;
         const which = learned.map(({ entry }) => entry.position).join();
         const piece = pieces.get(which) ?? Buffer.from(learned.map(({ payload }) => payload).join(''));
         pieces.set(which, piece);
-        // Straight to the connection: what HTTP adds to a piece is nothing here, and costs as much as the piece.
-        (response.socket ?? response).write(piece);
+        sendPiece(response, piece);
       }
       // They go out while the next ones are written, and others are answered in between.
       if (i + AT_ONCE < listeners.length) await setImmediate();

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { asBackground } from '../database/busy';
 import type { Listo } from '../listo';
 import { freeLease, holdLease } from './lease';
 
@@ -41,7 +42,7 @@ export function startLoop(listo: Listo, name: string, turn: () => Promise<number
     if (isStopped) return;
     clearTimeout(timer);
     timer = setTimeout(() => {
-      running = run();
+      running = asBackground(run);
     }, ms);
     timer.unref();
   }

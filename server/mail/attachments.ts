@@ -2,9 +2,9 @@ import { nanoid } from 'nanoid';
 import { writeFile, rm } from 'node:fs/promises';
 import path from 'node:path';
 import type { Attachment } from 'mailparser';
-import { FILE_LIMIT, FILE_TYPES } from '../../contract/names';
-import { findBadText } from '../../core/text';
+import { FILE_LIMIT } from '../../contract/names';
 import { detectType } from '../files/content';
+import { cleanName } from '../files/names';
 import type { FileStore } from '../files/store';
 import type { Listo } from '../listo';
 
@@ -19,7 +19,7 @@ export async function keepAttachments(
   const left: string[] = [];
   for (const { filename, content, size } of attachments) {
     const id = nanoid();
-    const given = (filename ?? '').replace(/[/\\]/g, '_').slice(-200).trim();
+    const given = filename ?? '';
     const arrived = path.join(store.arriving, id);
     await writeFile(arrived, content);
     try {
@@ -28,7 +28,7 @@ export async function keepAttachments(
         left.push(given || 'file');
         continue;
       }
-      const name = given === '' || findBadText(given) ? `file.${FILE_TYPES[type]}` : given;
+      const name = cleanName(given, type);
       await store.keep(arrived, id);
       await listo.db.tables.files.insert({ id, personId, name, type, size, at: listo.clock.now() });
       fileIds.push(id);

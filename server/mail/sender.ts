@@ -1,5 +1,6 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import { ANSWER_ABOVE, toHtml } from '../../core/mail';
+import { asBackground } from '../database/busy';
 import type { Listo } from '../listo';
 import type { MailOutRow } from './model';
 
@@ -90,7 +91,7 @@ export function startSender(listo: Listo, smtpUrl: string): { stop(): Promise<vo
   function schedule(ms: number): void {
     if (isStopped) return;
     timer = setTimeout(() => {
-      running = turn();
+      running = asBackground(turn);
     }, ms);
     timer.unref();
   }

@@ -53,7 +53,13 @@ async function findAt(listo: Listo, tx: Transaction, id: string, version: number
 
 async function record(listo: Listo, tx: Transaction, actorId: string, type: string, personId: string) {
   await append(listo, tx, {
-    ...{ actorId, via: 'desk', type, ticketNumber: null, audience: 'team', data: { personId } },
+    ...{ actorId, via: 'desk', type, ticketNumber: null, audience: 'team' },
+    data: {
+      personId,
+      teamIds: (await listo.db.tables.members.find({ personId }, { transaction: tx })).map(
+        ({ teamId }) => teamId,
+      ),
+    },
   });
 }
 

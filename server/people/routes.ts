@@ -13,6 +13,8 @@ import { mayLead } from '../worklists/lists';
 import { serve, type Routes } from '../http/serve';
 
 const FOUND = 12;
+/** A telephone number is found by its end, nearly whole: by single digits it could be tried out. */
+const FEWEST_DIGITS = 6;
 type Card = { id: string; name: string; goesFirst: boolean | number; title: string; site: string };
 
 export const peopleRoutes: Routes = (router, listo) => {
@@ -24,12 +26,12 @@ export const peopleRoutes: Routes = (router, listo) => {
     const rows = await select<Card>(
       `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site FROM people p JOIN sites s ON s.id = p.siteId
        WHERE (p.name LIKE :pattern OR p.device LIKE :pattern OR p.vessel LIKE :pattern OR s.name LIKE :pattern
-         OR (:digits <> '' AND REPLACE(REPLACE(p.phone, ' ', ''), '-', '') LIKE CONCAT('%', :digits, '%')))
+         OR (:digits <> '' AND REPLACE(REPLACE(p.phone, ' ', ''), '-', '') LIKE CONCAT('%', :digits)))
          AND p.leftAt IS NULL ORDER BY p.name NOT LIKE :pattern, p.name LIMIT :limit`,
       {
         pattern,
         limit: FOUND,
-        digits: query.q.replace(/\D/g, '').length >= 3 ? query.q.replace(/\D/g, '') : '',
+        digits: query.q.replace(/\D/g, '').length >= FEWEST_DIGITS ? query.q.replace(/\D/g, '') : '',
       },
     );
     return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));

@@ -91,7 +91,7 @@ export const routingRoutes: Routes = (router, listo) => {
       await listo.db.tables.people.update({ id: viewer.id }, { presence }, tx);
       await append(listo, tx, {
         ...{ actorId: viewer.id, via: 'desk', type: 'presenceSet', ticketNumber: null, audience: 'team' },
-        data: { personId: viewer.id, presence },
+        data: { personId: viewer.id, presence, teamIds: viewer.teams.map(({ teamId }) => teamId) },
       });
       return OK;
     });

@@ -13,7 +13,14 @@ export type SessionRow = {
 /** Failed sign-ins of one name from one address. */
 export type SignInFailureRow = { key: string; count: number; lastAt: number };
 /** An answer kept for a POST that may come again. */
-export type KeptAnswerRow = { personId: string; key: string; at: number; answer: unknown };
+export type KeptAnswerRow = {
+  personId: string;
+  key: string;
+  at: number;
+  answer: unknown;
+  /** What the request said that it answers, as a hash. */
+  request: string | null;
+};
 
 export function createSessionTables(sequelize: Sequelize) {
   return {
@@ -34,7 +41,7 @@ export function createSessionTables(sequelize: Sequelize) {
     keptAnswers: new Table<KeptAnswerRow>(
       sequelize,
       'kept_answers',
-      { personId: id, key: text(100), at: instant, answer: json },
+      { personId: id, key: text(100), at: instant, answer: json, request: text(64) },
       ['personId', 'key'],
     ),
   };

@@ -7,18 +7,25 @@ import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
 import { listDemoPeople } from './demoPeople';
 import { readMe } from './me';
-import { beginSession, checkPassword, endSession } from './sessions';
+import { beginSession, changePassword, checkPassword, endOtherSessions, endSession } from './sessions';
 import { needsSetUp, setUp } from './setUp';
 import { forgetViewers } from './viewer';
 
-export const SESSION_COOKIE = 'listo-session';
+const COOKIE = 'listo-session';
+
+/** Whether browsers come over TLS, here or at what stands in front. */
+export const isOverTls = ({ config }: Listo): boolean =>
+  config.LISTO_SECURE_COOKIES === 'true' || (config.LISTO_ADDRESS ?? '').startsWith('https:');
+
+/** How the cookie is called; over TLS by the prefix that no other host can set (RFC 6265bis, 4.1.3.2). */
+export const sessionCookie = (listo: Listo): string => (isOverTls(listo) ? `__Host-${COOKIE}` : COOKIE);
 const MAX_AGE_S = 14 * 86_400;
 
 function setCookie(listo: Listo, response: Response, token: string, maxAge = MAX_AGE_S): void {
-  const secure = listo.config.LISTO_SECURE_COOKIES === 'true';
+  const secure = isOverTls(listo);
   response.append(
     'Set-Cookie',
-    serialize(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', path: '/', maxAge, secure }),
+    serialize(sessionCookie(listo), token, { httpOnly: true, sameSite: 'lax', path: '/', maxAge, secure }),
   );
 }
 
@@ -34,12 +41,12 @@ export const sessionRoutes: Routes = (router, listo) => {
     limit: listo.config.LISTO_SIGN_IN_LIMIT,
     legacyHeaders: false,
     standardHeaders: true,
-    skip: ({ method }) => method !== 'POST',
+    skip: ({ method }) => method !== 'POST' && method !== 'PUT',
     handler: () => {
       throw new ProblemError('tooManyTries');
     },
   });
-  router.use(['/session', '/setup'], limiter);
+  router.use(['/session', '/setup', '/my/password'], limiter);
 
   serve(router, session.get, async ({ request }) => ({
     me: request.viewer ? await readMe(listo, request.viewer) : null,
@@ -88,6 +95,16 @@ export const sessionRoutes: Routes = (router, listo) => {
     const rows = await tables.sessions.find({ personId: viewer.id });
     const row = rows.find(({ id }) => id.startsWith(params.id) && params.id.length === 40);
     await endSession(listo, viewer.id, row?.id ?? '');
+    return OK;
+  });
+
+  serve(router, session.endOthers, async ({ viewer }) => ({
+    ended: await endOtherSessions(listo, viewer.id, viewer.sessionId),
+  }));
+
+  serve(router, session.password, async ({ viewer, body, request }) => {
+    const { id, sessionId } = viewer;
+    await changePassword(listo, { id, sessionId, address: request.ip ?? '' }, body);
     return OK;
   });
 

@@ -1,5 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import { createHash } from 'node:crypto';
+import { checkPassword as judgePassword, toAddress } from '../../core/identity';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { createToken, hashToken } from './token';
@@ -35,7 +36,9 @@ export async function beginSession(listo: Listo, personId: string, userAgent: st
 }
 
 function failureKey(email: string, address: string): string {
-  return createHash('sha256').update(`${email.toLowerCase()}\n${address}`).digest('hex');
+  return createHash('sha256')
+    .update(`${toAddress(email) ?? ''}\n${address}`)
+    .digest('hex');
 }
 
 /**
@@ -51,23 +54,22 @@ export async function checkPassword(
   const { db, clock } = listo;
   const key = failureKey(email, address);
   const now = clock.now();
-  const failures = await db.tables.signInFailures.findOne({ key });
-  const isFresh = failures !== null && now - failures.lastAt < WAIT_MS;
-  if (isFresh && failures.count >= MOST_FAILURES) throw new ProblemError('tooManyTries');
+  // Counted before it is looked at, so that many at once are as many.
+  await db.run(
+    `INSERT INTO sign_in_failures (\`key\`, count, lastAt) VALUES (:key, 1, :now)
+     ON DUPLICATE KEY UPDATE count = IF(lastAt < :since, 1, count + 1), lastAt = IF(count > :most, lastAt, :now)`,
+    { key, now, since: now - WAIT_MS, most: MOST_FAILURES },
+  );
+  const tries = await db.tables.signInFailures.findOne({ key });
+  if (tries !== null && tries.count > MOST_FAILURES) throw new ProblemError('tooManyTries');
 
-  const person = await db.tables.people.findOne({ email, leftAt: null });
+  const known = toAddress(email);
+  const person = known === null ? null : await db.tables.people.findOne({ email: known, leftAt: null });
   const isRight = await verify(person?.passwordHash ?? (await decoyHash), password);
   if (person?.passwordHash && isRight) {
     await db.tables.signInFailures.remove({ key });
     return person.id;
   }
-  await db.tables.signInFailures.insertAll(
-    [{ key, count: isFresh ? failures.count + 1 : 1, lastAt: now }],
-    undefined,
-    {
-      updates: ['count', 'lastAt'],
-    },
-  );
   throw new ProblemError('wrongNameOrPassword');
 }
 
@@ -75,4 +77,34 @@ export async function endSession(listo: Listo, personId: string, sessionId: stri
   const ended = await listo.db.tables.sessions.remove({ id: sessionId, personId });
   forgetViewers(listo);
   if (ended === 0) throw new ProblemError('notFound');
+}
+
+/** Ends all sessions of someone but one. @returns how many */
+export async function endOtherSessions(listo: Listo, personId: string, sessionId: string): Promise<number> {
+  const sessions = await listo.db.tables.sessions.find({ personId });
+  for (const { id } of sessions.filter((session) => session.id !== sessionId))
+    await listo.db.tables.sessions.remove({ id, personId });
+  forgetViewers(listo);
+  return sessions.length - 1;
+}
+
+/** Refuses a password that is too easy to guess, of someone of whom this is known. */
+export function refuseWeak(password: string, known: string[]): void {
+  const problem = judgePassword(password, known);
+  if (problem) throw new ProblemError('fieldsNotValid', { fields: [{ field: 'password', code: problem }] });
+}
+
+/** Takes another password in place of the one that its person gives; all their other sessions end. */
+export async function changePassword(
+  listo: Listo,
+  { id, sessionId, address }: { id: string; sessionId: string; address: string },
+  { current, password }: { current: string; password: string },
+): Promise<void> {
+  const { tables } = listo.db;
+  const person = (await tables.people.findOne({ id, leftAt: null }))!;
+  // Somebody else may sit there: the old one is asked for, as at the sign-in.
+  if (person.passwordHash) await checkPassword(listo, person.email, current, address);
+  refuseWeak(password, [person.name, person.email]);
+  await tables.people.update({ id }, { passwordHash: await hashPassword(password) });
+  await endOtherSessions(listo, id, sessionId);
 }

@@ -64,12 +64,35 @@ function toViewer(row: Row, sessionId: string): SignedIn {
   };
 }
 
-async function readViewer({ db, clock }: Listo, sessionId: string): Promise<SignedIn | null> {
+/** A session goes on until its end, as long as its person does something now and then. */
+const isGoing = ({ config, clock }: Listo): { sql: string; values: Record<string, number> } => ({
+  sql: 's.expiresAt > :now AND s.seenAt > :idleSince AND p.leftAt IS NULL',
+  values: { now: clock.now(), idleSince: clock.now() - config.LISTO_SESSION_IDLE_HOURS * 3_600_000 },
+});
+
+/** Those of some sessions that go on, with their people's rights as they are now. */
+export async function readSessions(listo: Listo, sessionIds: string[]): Promise<Map<string, SignedIn>> {
+  const { sql, values } = isGoing(listo);
+  const rows = await listo.db.select<Row & { sessionId: string }>(
+    `${PERSON_SQL}, s.id AS sessionId FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id IN (:sessionIds) AND ${sql}`,
+    { ...values, sessionIds },
+  );
+  return new Map(rows.map((row) => [row.sessionId, toViewer(row, row.sessionId)]));
+}
+
+/** What someone may do, as one text that differs when that does. */
+export function rightsOf({ isAdministrator, mayAskForOthers, teams }: SignedIn): string {
+  const inOrder = teams.map(({ teamId, role }) => `${teamId} ${role}`).sort();
+  return JSON.stringify([isAdministrator, mayAskForOthers, inOrder]);
+}
+
+async function readViewer(listo: Listo, sessionId: string): Promise<SignedIn | null> {
+  const { db, clock } = listo;
   const now = clock.now();
+  const { sql, values } = isGoing(listo);
   const [row] = await db.select<Row & { seenAt: number }>(
-    `${PERSON_SQL}, s.seenAt FROM sessions s JOIN people p ON p.id = s.personId
-     WHERE s.id = :sessionId AND s.expiresAt > :now AND p.leftAt IS NULL`,
-    { sessionId, now },
+    `${PERSON_SQL}, s.seenAt FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id = :sessionId AND ${sql}`,
+    { ...values, sessionId },
   );
   if (!row) return null;
   if (now - row.seenAt > SEEN_EVERY_MS) await db.tables.sessions.update({ id: sessionId }, { seenAt: now });

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import { asBackground } from '../database/busy';
 import type { Listo } from '../listo';
 import { findDueNotices } from '../clocks/dueNotices';
 import type { Due, TimerRow } from './model';
@@ -90,7 +91,7 @@ export function startTimers(listo: Listo, handlers: Handlers): { stop(): Promise
   function schedule(ms: number): void {
     if (isStopped) return;
     timeout = setTimeout(() => {
-      running = turn();
+      running = asBackground(turn);
     }, ms);
   }
 

@@ -3,6 +3,7 @@ import type { Response, Router } from 'express';
 import { once } from 'node:events';
 import type { ListRow } from '../../contract/worklists';
 import type { Language } from '../../core/forms';
+import { harmless, QUOTED } from '../http/csv';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -69,11 +70,6 @@ function toCells(row: ListRow, language: Language): (string | number)[] {
   ];
 }
 
-/** Text that a spreadsheet would run as a formula is shown as text. */
-function harmless(cell: string | number): string | number {
-  return typeof cell === 'string' && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
-}
-
 async function* readAll(listo: Listo, viewer: SignedIn, seen: Seen): AsyncGenerator<(string | number)[]> {
   let after: string | undefined;
   do {
@@ -86,7 +82,13 @@ async function* readAll(listo: Listo, viewer: SignedIn, seen: Seen): AsyncGenera
 async function sendCsv(response: Response, rows: AsyncGenerator<(string | number)[]>): Promise<void> {
   response.type('text/csv; charset=utf-8');
   // RFC 4180; the mark at the front tells spreadsheets that it is UTF-8.
-  const csv = stringify({ bom: true, record_delimiter: 'windows', header: true, columns: [...COLUMNS] });
+  const csv = stringify({
+    ...QUOTED,
+    bom: true,
+    record_delimiter: 'windows',
+    header: true,
+    columns: [...COLUMNS],
+  });
   csv.pipe(response);
   for await (const cells of rows) if (!csv.write(cells.map(harmless))) await once(csv, 'drain');
   csv.end();

@@ -26,6 +26,16 @@ export const problemsEn = {
   listNotAskable:
     'This worklist asks for something that is no more. Open its conditions and take out what is marked.',
   serviceOff: 'This is switched off for now. Its page says what to do instead.',
+  noLastResort:
+    'No service takes what fits no other. Choose a service, or ask an administrator to publish one that anyone can use.',
+  keyUsed: 'This key belongs to another request. Send it again under a key of its own.',
+  busy: 'Something large of yours is still being worked on. Wait until that is done, then do this again.',
+  tooManyCalls: 'Too many requests at once. Wait a minute, then go on.',
+  tooManyUnsent:
+    'Too many files that were not sent. Send or take back some of them first; those left lie a day.',
+  fileSent: 'Sent already. What was sent stays where it was sent; ask its team to take it out.',
+  wrongCode: 'Wrong code. Enter the code that the start command printed.',
+  notProven: 'Not proven to be from you. Open the link in the mail that asked, and say it there.',
   notForThem: 'This is not for them. Ask those who answer for it.',
   calendarInUse: 'This calendar is still in use. Give its users another first.',
   icalendarNotRead: 'This is not an iCalendar file that can be read. Nothing was taken in.',

@@ -25,6 +25,16 @@ export const problemsPt = {
   listNotAskable:
     'Esta lista pergunta por algo que já não existe. Abra as suas condições e retire o que está marcado.',
   serviceOff: 'Isto está desligado por agora. A sua página diz o que fazer.',
+  noLastResort:
+    'Nenhum serviço recebe o que não cabe noutro. Escolha um serviço, ou peça a um administrador que publique um que todos possam usar.',
+  keyUsed: 'Esta chave é de outro pedido. Envie de novo com uma chave própria.',
+  busy: 'Algo grande seu ainda está a ser feito. Espere que acabe e faça isto de novo.',
+  tooManyCalls: 'Demasiados pedidos de uma vez. Espere um minuto e continue.',
+  tooManyUnsent:
+    'Demasiados ficheiros por enviar. Envie ou retire alguns primeiro; os que ficam guardam-se um dia.',
+  fileSent: 'Já enviado. O que foi enviado fica onde foi enviado; peça à equipa que o retire.',
+  wrongCode: 'Código errado. Escreva o código que o comando de arranque mostrou.',
+  notProven: 'Não está provado que vem de si. Abra a ligação do correio que perguntou, e diga-o lá.',
   notForThem: 'Isto não é para essa pessoa. Pergunte a quem responde por isso.',
   calendarInUse: 'Este calendário ainda está em uso. Dê primeiro outro a quem o usa.',
   icalendarNotRead: 'Este não é um ficheiro iCalendar que se possa ler. Nada foi recebido.',

@@ -73,6 +73,8 @@ export const pt: Messages = {
     },
   },
   setUp: {
+    code: 'Código',
+    codeHelp: 'O comando de arranque mostrou-o.',
     title: 'Comece por si',
     lead: 'O Listo está vazio. Será o primeiro administrador, com um calendário de escritório e uma equipa para começar.',
     organisation: 'Organização',
@@ -119,6 +121,13 @@ export const pt: Messages = {
     remove: 'Retirar',
   },
   sessions: {
+    endOthers: 'Terminar todas as outras',
+    password: 'Palavra-passe',
+    passwordLead: 'Com outra palavra-passe, terminam todas as outras sessões suas.',
+    passwordChanged: 'A palavra-passe foi mudada. As outras sessões terminaram.',
+    current: 'A palavra-passe até agora',
+    new: 'A palavra-passe nova',
+    changePassword: 'Mudar',
     title: 'Onde tem sessão aberta',
     this: 'esta',
     end: 'Terminar',
@@ -160,6 +169,7 @@ export const pt: Messages = {
     isWritten: 'Como isso se faz já está escrito. Altere esse texto.',
     tooShort: 'É demasiado curto.',
     notItsMeasure: 'Não termina naquilo de que trata. Escolha o fim que corresponde.',
+    tooSimple: 'É fácil de adivinhar. Use algumas palavras que não combinem.',
     tooNested:
       'Há demasiadas citações, listas ou sinais uns dentro dos outros. Escreva-o de forma mais simples.',
     unknown: 'Este campo não é conhecido aqui.',

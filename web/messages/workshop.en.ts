@@ -102,6 +102,7 @@ export const workshopEn = {
       badDate: 'There is no such date or time:',
       badRule: 'This repetition cannot be followed:',
       unknownZone: 'This time zone is not known:',
+      tooMuch: 'There is more in it than a calendar can hold:',
       noStart: 'An entry without a beginning:',
     },
     try: 'Try it',

@@ -101,6 +101,7 @@ export const workshopPt: WorkshopWords = {
       badDate: 'Não há tal data ou hora:',
       badRule: 'Não é possível seguir esta repetição:',
       unknownZone: 'Este fuso não é conhecido:',
+      tooMuch: 'Há nele mais do que um calendário pode conter:',
       noStart: 'Uma entrada sem início:',
     },
     try: 'Experimentar',

@@ -5,6 +5,7 @@ import { call } from '../api/call';
 import { useNow } from '../api/clock';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
+import { Password } from './Password';
 
 /** Where one is signed in, and ending it. */
 export function Sessions() {
@@ -15,6 +16,10 @@ export function Sessions() {
   const { data = [] } = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.session.list) });
   const end = useMutation({
     mutationFn: (id: string) => call(api.session.end, { params: { id } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['sessions'] }),
+  });
+  const endAll = useMutation({
+    mutationFn: () => call(api.session.endOthers),
     onSettled: () => client.invalidateQueries({ queryKey: ['sessions'] }),
   });
   return (
@@ -48,6 +53,18 @@ export function Sessions() {
           ))}
         </Table.Tbody>
       </Table>
+      {data.length > 1 && (
+        <Button
+          mt="sm"
+          size="compact-sm"
+          variant="default"
+          loading={endAll.isPending}
+          onClick={() => endAll.mutate()}
+        >
+          {t('sessions/endOthers')}
+        </Button>
+      )}
+      <Password />
     </Container>
   );
 }

@@ -13,7 +13,7 @@ export function SetUp() {
   const client = useQueryClient();
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const form = useForm({
-    initialValues: { organisation: '', name: '', email: '', password: '', timeZone: zone },
+    initialValues: { code: '', organisation: '', name: '', email: '', password: '', timeZone: zone },
   });
   const toProblems = useProblems();
   const setUp = useMutation({
@@ -29,6 +29,12 @@ export function SetUp() {
       </Text>
       <form onSubmit={form.onSubmit((values) => setUp.mutate(values))}>
         <Stack gap="sm">
+          <TextInput
+            label={t('setUp/code')}
+            description={t('setUp/codeHelp')}
+            autoComplete="off"
+            {...form.getInputProps('code')}
+          />
           <TextInput label={t('setUp/organisation')} {...form.getInputProps('organisation')} />
           <TextInput label={t('setUp/yourName')} autoComplete="name" {...form.getInputProps('name')} />
           <TextInput label={t('signIn/email')} autoComplete="username" {...form.getInputProps('email')} />

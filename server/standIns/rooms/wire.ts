@@ -4,6 +4,7 @@ import type { RoomsLive } from '../../../contract/rooms';
 import { sign, findChat } from '../../chat/signing';
 import { startLoop, type Loop } from '../../loops/loop';
 import { Follower } from '../../live/follower';
+import { beginStream, sendPiece } from '../../live/stream';
 import type { Listo } from '../../listo';
 import type { RoomChangeRow, RoomEventRow, RoomPersonRow } from './model';
 import { hereOf } from './people';
@@ -41,7 +42,7 @@ export class RoomsWire {
       pass: (changes) => this.send(changes),
     });
     this.heartbeat = setInterval(
-      () => this.listeners.forEach(({ response }) => response.write(':\n\n')),
+      () => this.listeners.forEach(({ response }) => sendPiece(response, ':\n\n')),
       HEARTBEAT_MS,
     ).unref();
     this.events = startLoop(listo, 'roomEvents', () => this.tellEvents());
@@ -54,21 +55,27 @@ export class RoomsWire {
   }
 
   async join(me: RoomPersonRow, response: Response): Promise<void> {
-    response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
-    response.write('retry: 1000\n\nevent: ready\ndata: {}\n\n');
+    beginStream(response);
     if (this.listeners.size === 0) this.follower.begin(await this.lastChange());
     const listener = { me, response };
     this.listeners.add(listener);
     this.count(me.id, 1);
+    // Who reads anew on this word misses nothing: what comes from now on is sent.
+    response.write('event: ready\ndata: {}\n\n');
     response.on('close', () => {
       this.listeners.delete(listener);
       this.count(me.id, -1);
     });
   }
 
+  /** Ends the streams; browsers come back to another process. */
+  end(): void {
+    this.listeners.forEach(({ response }) => response.end());
+  }
+
   async stop(): Promise<void> {
     clearInterval(this.heartbeat);
-    this.listeners.forEach(({ response }) => response.end());
+    this.end();
     await this.events.stop();
     await this.follower.stop();
   }
@@ -81,7 +88,7 @@ export class RoomsWire {
 
   private sendAll(event: RoomsLive): void {
     const line = `data: ${JSON.stringify(event)}\n\n`;
-    this.listeners.forEach(({ response }) => response.write(line));
+    this.listeners.forEach(({ response }) => sendPiece(response, line));
   }
 
   private async lastChange(): Promise<number> {
@@ -122,7 +129,7 @@ export class RoomsWire {
       const line = `data: ${JSON.stringify(event)}\n\n`;
       for (const { me, response } of this.listeners)
         if ((isOpen || inside.has(`${roomId} ${me.id}`)) && (forId === null || forId === me.id))
-          response.write(line);
+          sendPiece(response, line);
     }
   }
 
