@@ -76,6 +76,9 @@ export default tseslint.config(
       globals: {
         process: 'readonly',
         setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
         console: 'readonly',
         fetch: 'readonly',
         URL: 'readonly',

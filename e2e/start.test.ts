@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
@@ -20,11 +20,12 @@ type Started = { child: ChildProcess; output(): string; ended: Promise<number | 
 
 /** Starts and waits until the address is printed. */
 function start(...flags: string[]): Promise<Started> {
+  return run(process.execPath, ['scripts/start.mjs', ...flags]);
+}
+
+function run(program: string, args: string[]): Promise<Started> {
   const env = { ...bare, LISTO_DATA_DIR: dataDir, PORT: String(port), LOG_LEVEL: 'silent' };
-  const child = spawn(process.execPath, ['scripts/start.mjs', ...flags], {
-    env,
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const child = spawn(program, args, { env, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
   let said = '';
   const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
   return new Promise((resolve, reject) => {
@@ -125,3 +126,65 @@ test('empty, it walks through making the first administrator; nothing goes on wi
   // What the database holds is safe with it; the next start takes it over.
   process.kill(databasePid!, 'SIGKILL');
 }, 120_000);
+
+/** Every process whose command line or environment names this test's data folder. */
+function listAll(): number[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      if (pid === process.pid || !isAlive(pid)) return false;
+      try {
+        return ['cmdline', 'environ'].some((file) =>
+          readFileSync(`/proc/${pid}/${file}`, 'utf8').includes(dataDir),
+        );
+      } catch {
+        return false;
+      }
+    });
+}
+
+const findBy = (words: string): number =>
+  listAll().find((pid) =>
+    readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').includes(words),
+  )!;
+
+/** Whatever ends it, and whichever part of it is ended: soon nothing of it is left. */
+test.each<[string, NodeJS.Signals, (npm: number) => number]>([
+  ['Ctrl-C in its terminal', 'SIGINT', (npm) => -npm],
+  ['TERM to all', 'SIGTERM', (npm) => -npm],
+  ['its terminal closed', 'SIGHUP', (npm) => -npm],
+  ['TERM to npm alone', 'SIGTERM', (npm) => npm],
+  ['npm killed', 'SIGKILL', (npm) => npm],
+  ['the start command killed', 'SIGKILL', () => findBy('scripts/start.mjs')],
+  ['the server killed', 'SIGKILL', () => findBy('server/main.ts')],
+  ['the database killed', 'SIGKILL', () => findBy('mariadbd')],
+])(
+  '%s',
+  async (_, signal, target) => {
+    const { child } = await run('npm', ['start', '--silent', '--', '--empty']);
+    expect(listAll().length).toBeGreaterThanOrEqual(4);
+    process.kill(target(child.pid!), signal);
+    const end = performance.now() + 15_000;
+    while (listAll().length > 0 && performance.now() < end) await delay(100);
+    expect(
+      listAll().map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ')),
+    ).toEqual([]);
+  },
+  90_000,
+);
+
+test('a second start beside the first says so and touches nothing', async () => {
+  const first = await start('--empty');
+  const second = spawn(process.execPath, ['scripts/start.mjs', '--empty'], {
+    env: { ...bare, LISTO_DATA_DIR: dataDir, PORT: String(port + 1), LOG_LEVEL: 'silent' },
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
+  let said = '';
+  second.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  expect(await new Promise((resolve) => second.once('exit', resolve))).toBe(1);
+  expect(said).toContain(`already runs at ${address()}`);
+  expect((await ask('/readyz')).status).toBe(200);
+  first.child.kill('SIGTERM');
+  await first.ended;
+}, 90_000);

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { startKeeper } from './keep.mjs';
 
 const FLAGS = [
   '--no-sandbox',
@@ -28,6 +29,7 @@ export async function startChromium(executablePath) {
   const browser = await puppeteer.launch({ executablePath, headless: true, userDataDir, args: FLAGS });
   const url = browser.wsEndpoint();
   const child = browser.process();
+  const keeper = startKeeper({ groups: [child.pid], folders: [userDataDir], graceMs: 1_000 });
   // Whoever stays connected is asked at each new page, and it waits for the answer.
   await browser.disconnect();
   return {
@@ -37,6 +39,7 @@ export async function startChromium(executablePath) {
       if (child.kill()) await ended;
       endRest(child.pid);
       rmSync(userDataDir, { recursive: true, force: true, maxRetries: 5 });
+      keeper.end();
     },
   };
 }

@@ -21,19 +21,34 @@ async function emptyDatabase(): Promise<void> {
 
 const has = async (name: string): Promise<boolean> => (await db.tables.settings.findOne({ name })) !== null;
 
-if (process.argv.includes('--reset')) await emptyDatabase();
-await migrate(db.sequelize);
-if (await has('demoLoading')) {
-  await emptyDatabase();
+async function prepare(): Promise<void> {
+  if (process.argv.includes('--reset')) await emptyDatabase();
   await migrate(db.sequelize);
+  if (await has('demoLoading')) {
+    await emptyDatabase();
+    await migrate(db.sequelize);
+  }
+  const isEmpty = (await db.tables.people.find({}, { limit: 1 })).length === 0;
+  if (isEmpty && !process.argv.includes('--empty')) {
+    await db.tables.settings.insert({ name: 'demoLoading', value: true });
+    const startedAt = performance.now();
+    const { tickets, entries } = await loadDemo(listo, sayProgress);
+    await db.tables.settings.remove({ name: 'demoLoading' });
+    const seconds = ((performance.now() - startedAt) / 1000).toFixed(1);
+    process.stdout.write(`  ${tickets} tickets with ${entries} journal entries in ${seconds} s\n`);
+  }
 }
-const isEmpty = (await db.tables.people.find({}, { limit: 1 })).length === 0;
-if (isEmpty && !process.argv.includes('--empty')) {
-  await db.tables.settings.insert({ name: 'demoLoading', value: true });
-  const startedAt = performance.now();
-  const { tickets, entries } = await loadDemo(listo, sayProgress);
-  await db.tables.settings.remove({ name: 'demoLoading' });
-  const seconds = ((performance.now() - startedAt) / 1000).toFixed(1);
-  process.stdout.write(`  ${tickets} tickets with ${entries} journal entries in ${seconds} s\n`);
+
+/** One at a time, on one database: another that is still writing would find its tables gone. */
+const isAlone = await db.transaction(async (tx) => {
+  const [lock] = await db.select<{ taken: number }>("SELECT GET_LOCK('listo-data', 0) AS taken", {}, tx);
+  if (lock?.taken !== 1) return false;
+  await prepare();
+  await db.select("SELECT RELEASE_LOCK('listo-data')", {}, tx);
+  return true;
+});
+if (!isAlone) {
+  process.stderr.write('Another start is still preparing this database. Wait until it is done.\n');
+  process.exitCode = 1;
 }
 await db.close();

@@ -1,8 +1,9 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { setTimeout as delay } from 'node:timers/promises';
+import { endWithParent, takeLock } from './keep.mjs';
 import { freePort, startMariaDb } from './mariadb.mjs';
 import { ensureDebianPackage, ensurePackages, isOutOfDate, ROOT } from './ready.mjs';
 import { giveUp, say } from './say.mjs';
@@ -17,31 +18,51 @@ let database = null;
 /** The database on its way up. */
 let starting = null;
 let isStopping = false;
+/** Held as long as this runs. */
+let lock = null;
+
+/** So long a child may take to end when it is asked; then it is ended. */
+const PATIENCE_MS = 12_000;
+
+const hasEnded = (child) => child.exitCode !== null || child.signalCode !== null;
+
+/** Ends a child: asked first, and made to where it does not. */
+async function end(child) {
+  if (hasEnded(child)) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  const timer = setTimeout(() => child.kill('SIGKILL'), PATIENCE_MS);
+  await ended;
+  clearTimeout(timer);
+}
 
 /** Ends everything that was started, the application before its database. */
 async function stopAll(code) {
   if (isStopping) return;
   isStopping = true;
   say('\nStopping …');
-  const ended = children.map(
-    (child) => new Promise((resolve) => (child.exitCode === null ? child.once('exit', resolve) : resolve())),
-  );
-  children.forEach((child) => child.kill('SIGTERM'));
-  await Promise.all(ended);
+  await Promise.all(children.map(end));
   database ??= await starting?.catch(() => null);
   await database?.stop();
   rmSync(runFile, { force: true });
+  lock?.free();
   say('Stopped.');
   process.exit(code);
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stopAll(0));
+endWithParent(() => void stopAll(0));
 
+/** One at a time: a second one would empty the database under the first. */
 function refuseSecondStart() {
-  if (!existsSync(runFile)) return;
-  const { pid, address } = JSON.parse(readFileSync(runFile, 'utf8'));
-  const cmdline = `/proc/${pid}/cmdline`;
-  if (existsSync(cmdline) && readFileSync(cmdline, 'utf8').includes('start.mjs'))
-    giveUp(`Listo already runs at ${address}`);
+  mkdirSync(dataDir, { recursive: true, mode: 0o700 });
+  lock = takeLock(path.join(dataDir, 'start.lock'), 'start.mjs');
+  if (lock) return;
+  const address = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')).address : null;
+  giveUp(
+    address
+      ? `Listo already runs at ${address}`
+      : 'Listo is being started already. Wait until it says where it is.',
+  );
 }
 
 async function confirmReset() {
@@ -54,9 +75,18 @@ async function confirmReset() {
   if (answer.trim() !== 'yes') giveUp('Nothing was changed.');
 }
 
-function runStep(args, env) {
-  const { status } = spawnSync(process.execPath, args, { cwd: ROOT, env, stdio: 'inherit' });
-  if (status !== 0) void stopAll(1).then(() => process.exit(1));
+/** Runs a step to its end, as a child that ends with all the others. @returns whether it went well */
+async function runStep(args, env) {
+  const child = spawn(process.execPath, args, {
+    cwd: ROOT,
+    env,
+    detached: true,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
+  children.push(child);
+  const status = await new Promise((resolve) => child.once('exit', resolve));
+  children.splice(children.indexOf(child), 1);
+  if (status !== 0 && !isStopping) await stopAll(1);
   return status === 0;
 }
 
@@ -110,9 +140,9 @@ function startServer(env) {
         setUp.code = setUpCode;
         resolve(port);
       });
-    child.once('exit', (code) => {
+    child.once('exit', (code, signal) => {
       if (!isStopping) {
-        say(`The server ended (${code}).`);
+        say(`The server ended (${code ?? signal}).`);
         void stopAll(1);
       }
     });
@@ -164,7 +194,12 @@ async function startDatabase(env) {
   if (process.env.DATABASE_URL) return;
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
   say('Starting the database …');
-  starting = startMariaDb(path.join(dataDir, 'mariadb'));
+  const onEnd = () => {
+    if (isStopping) return;
+    say('The database ended.');
+    void stopAll(1);
+  };
+  starting = startMariaDb(path.join(dataDir, 'mariadb'), { onEnd });
   try {
     database = await starting;
   } catch (error) {
@@ -177,7 +212,6 @@ async function start() {
   refuseSecondStart();
   await confirmReset();
   ensurePackages();
-  mkdirSync(dataDir, { recursive: true });
   const env = {
     NODE_ENV: isDev ? 'development' : 'production',
     LOG_LEVEL: isDev ? 'info' : 'warn',
@@ -189,7 +223,7 @@ async function start() {
   if (isStopping) return;
   const wanted = ['--empty', '--reset'].filter((flag) => flags.has(flag));
   say('Preparing the data …');
-  if (!runStep([...TSX, 'scripts/data.ts', ...wanted], env) || !buildPages()) return;
+  if (!(await runStep([...TSX, 'scripts/data.ts', ...wanted], env)) || !(await buildPages())) return;
   // A signal that came during those steps is heard here.
   await delay(0);
   if (isStopping) return;

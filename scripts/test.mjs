@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, existsSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { startChromium } from './chromium.mjs';
+import { endWithParent } from './keep.mjs';
 import { startMariaDb } from './mariadb.mjs';
 import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
 import { say } from './say.mjs';
@@ -19,11 +20,40 @@ const patterns = wanted.filter((word) => !SUITES.includes(word));
 const bin = (file) => path.join(ROOT, 'node_modules', file);
 /** Between an equal share (0) and what the tests leave (19). */
 const GIVING_WAY = 5;
+/** What runs now, so that it ends with this. */
+const children = new Set();
+const ends = [];
+let isStopping = false;
+
+/** Ends what was started, the database last. */
+async function stopAll(code) {
+  if (isStopping) return;
+  isStopping = true;
+  for (const child of children) child.kill('SIGTERM');
+  for (const end of ends.reverse()) await end();
+  process.exit(code);
+}
+for (const [signal, code] of [
+  ['SIGINT', 130],
+  ['SIGTERM', 143],
+  ['SIGHUP', 129],
+])
+  process.on(signal, () => void stopAll(code));
+endWithParent(() => void stopAll(143));
+
+/** Starts a program that ends with this one. */
+function start(args, options) {
+  const child = spawn(process.execPath, args, { cwd: ROOT, ...options });
+  children.add(child);
+  child.once('exit', () => children.delete(child));
+  return child;
+}
+
 let passed = 0;
 let failed = 0;
 
 async function check(name, args, priority) {
-  const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] });
+  const child = start(args, { stdio: ['ignore', 'inherit', 'inherit'] });
   if (priority !== undefined) os.setPriority(child.pid, priority);
   const status = await new Promise((resolve) => child.once('exit', resolve));
   say(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
@@ -37,8 +67,7 @@ async function runJest(project, env) {
   const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
   args.push('--selectProjects', project, '--maxWorkers=2');
   args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
-  const child = spawn(process.execPath, args, {
-    cwd: ROOT,
+  const child = start(args, {
     stdio: ['ignore', process.env.TLOG ? 'inherit' : 'ignore', 'inherit'],
     env: { ...process.env, ...env, TZ: 'UTC' },
     timeout: 15 * 60_000,
@@ -78,7 +107,11 @@ if (suites.includes('components')) {
 if (suites.includes('server') || suites.includes('browser')) {
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');
   const base = mkdtempSync(path.join(existsSync('/dev/shm') ? '/dev/shm' : os.tmpdir(), 'listo-db-'));
-  const database = await startMariaDb(base, { isForTests: true });
+  const database = await startMariaDb(base, { isForTests: true, removes: [base] });
+  ends.push(async () => {
+    await database.stop();
+    rmSync(base, { recursive: true, force: true });
+  });
   const env = { LISTO_TEST_DATABASE_URL: database.url };
   let chromium = null;
   try {
@@ -89,6 +122,7 @@ if (suites.includes('server') || suites.includes('browser')) {
     if (suites.includes('browser')) {
       await check('pages build', [bin('vite/bin/vite.js'), 'build', '--logLevel', 'error']);
       chromium = await startChromium(ensureDebianPackage('chromium', 'chromium'));
+      ends.push(() => chromium.stop());
       say('\nBrowser tests …');
       await runJest('browser', { ...env, LISTO_TEST_BROWSER: chromium.url });
     }

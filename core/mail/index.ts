@@ -1,3 +1,4 @@
+export { readProof, type Proof } from './authentication';
 export { isAutomatic, type MailHeaders } from './isAutomatic';
 export { readSolved } from './readSolved';
 export { readDecision, type MailDecision } from './readDecision';

@@ -20,6 +20,7 @@ export const MAIL_TEMPLATES = [
   'unclear',
   'alreadyDecided',
   'refused',
+  'notProven',
 ] as const;
 export type MailTemplate = (typeof MAIL_TEMPLATES)[number];
 
@@ -129,6 +130,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     same('[{number}] {title}'),
     'Hello {name},\n\nthis is number {number}, and people look at it. It may be answered at once by what we have written on it:\n\n{facts}\n\nIf that was it, answer this mail with “solved”, and nobody has to look any more. Otherwise there is nothing to do.\n\n{link}\n\n(Found by Listo’s assistant.)',
     'Olá {name},\n\nisto é o número {number}, e há quem esteja a vê-lo. Talvez o que temos escrito sobre isto já responda:\n\n{facts}\n\nSe era isso, responda a este correio com “resolvido”, e ninguém precisa de continuar. Se não, nada tem de fazer.\n\n{link}\n\n(Encontrado pelo assistente da Listo.)',
+  ),
+  notProven: t(
+    { en: '[{number}] Please say it there: {title}', pt: '[{number}] Por favor diga-o lá: {title}' },
+    'Hello {name},\n\nan answer has come from your address, and we cannot tell whether it is from you. Nothing is decided. Please decide here:\n{link}',
+    'Olá {name},\n\nchegou uma resposta do seu endereço, e não sabemos se é sua. Nada está decidido. Por favor decida aqui:\n{link}',
   ),
   refused: t(
     { en: 'Not taken in: {title}', pt: 'Não recebido: {title}' },

@@ -1,4 +1,5 @@
 import { FINISHED_ALONE, NEEDED_A_PERSON } from '../../core/assistant';
+import { withoutPersons } from '../../core/knowledge';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -75,10 +76,12 @@ export async function listTalks(listo: Listo, viewer: SignedIn, { days, matterId
     listo,
     rows.map(({ personId }) => personId),
   );
+  const names = [...people.values()].map(({ name }) => name);
   return rows.map(({ personId, first, ...row }) => ({
     ...row,
-    first: first ?? '',
-    person: people.get(personId) ?? null,
+    // Who said it is nobody's to read but theirs.
+    person: personId === viewer.id ? (people.get(personId) ?? null) : null,
+    first: personId === viewer.id ? (first ?? '') : withoutPersons(first ?? '', names),
   }));
 }
 

@@ -11,6 +11,7 @@ import { fromSql } from '../worklists/query';
 import { findDefinition, parseWhere } from '../worklists/lists';
 import { listQueries } from '../worklists/shares';
 import type { BulkJobRow } from './model';
+import { visibleTo } from '../tickets/visibility';
 
 type Chosen = { number: number; version: number };
 
@@ -110,10 +111,11 @@ export async function readBulk(listo: Listo, viewer: SignedIn, id: string): Prom
     { id },
   );
   const countOf = (state: string): number => counts.find((row) => row.state === state)?.count ?? 0;
+  const visible = visibleTo(viewer);
   const refused = await listo.db.select<{ number: number; title: string; code: string; isSeen: number }>(
-    `SELECT i.number, COALESCE(t.title, '') AS title, i.code FROM bulk_items i LEFT JOIN tickets t ON t.number = i.number AND i.code <> 'notFound'
+    `SELECT i.number, COALESCE(t.title, '') AS title, i.code FROM bulk_items i LEFT JOIN tickets t ON t.number = i.number AND ${visible.sql}
      WHERE i.jobId = :id AND i.state = 'refused' ORDER BY i.number LIMIT :most`,
-    { id, most: LISTED },
+    { ...visible.values, id, most: LISTED },
   );
   const { deed, state, total } = job;
   const done = countOf('done');

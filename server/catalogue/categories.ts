@@ -39,7 +39,7 @@ export async function saveCategories(
     await listo.db.tables.categories.insertAll(categories, tx);
     await listo.db.run(
       'UPDATE services SET categoryId = NULL WHERE categoryId NOT IN (:ids)',
-      { ids: categories.map(({ id }) => id) },
+      { ids: [...categories.map(({ id }) => id), ''] },
       tx,
     );
     await append(listo, tx, {

@@ -16,6 +16,8 @@ import type { SignedIn } from '../sessions/viewer';
 import { countAudience } from './audience';
 import { complete, toDefinition, type Definition, type DraftRow, type ServiceRow } from './model';
 import { forgetCatalogue } from './services';
+import { hasOwn } from '../../core/records';
+import { visibleTo } from '../tickets/visibility';
 
 type Found = { service: ServiceRow | null; draft: DraftRow | null; definition: Definition };
 
@@ -73,9 +75,12 @@ async function judge(
   return { audience, problems };
 }
 
-async function countOpen({ db }: Listo): Promise<Map<string, number>> {
+/** Open requests by service, of those that the viewer may read. */
+async function countOpen({ db }: Listo, viewer: SignedIn): Promise<Map<string, number>> {
+  const { sql, values } = visibleTo(viewer);
   const rows = await db.select<{ serviceId: string; open: number }>(
-    "SELECT serviceId, COUNT(*) AS open FROM tickets WHERE state IN ('received', 'inWork', 'held') GROUP BY serviceId",
+    `SELECT t.serviceId, COUNT(*) AS open FROM tickets t WHERE t.state IN ('received', 'inWork', 'held') AND ${sql} GROUP BY t.serviceId`,
+    values,
   );
   return new Map(rows.map(({ serviceId, open }) => [serviceId, open]));
 }
@@ -85,7 +90,7 @@ export async function listLines(listo: Listo, viewer: SignedIn): Promise<Service
   const { tables } = listo.db;
   const services = await tables.services.find({}, { order: ['position', 'id'] });
   const drafts = await tables.drafts.find({}, { order: ['id'] });
-  const open = await countOpen(listo);
+  const open = await countOpen(listo, viewer);
   const ids = [...new Set([...services.map(({ id }) => id), ...drafts.map(({ id }) => id)])];
   return ids.map((id) => {
     const service = services.find((each) => each.id === id) ?? null;
@@ -118,7 +123,7 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
     isOn: service?.isOn ?? false,
     offWords: service?.offWords ?? null,
     mayEdit: mayWrite(viewer, found),
-    openRequests: (await countOpen(listo)).get(id) ?? 0,
+    openRequests: (await countOpen(listo, viewer)).get(id) ?? 0,
     ...(await judge(listo, definition)),
   };
 }
@@ -163,7 +168,7 @@ export async function createService(
   { title, teamId, from }: BodyOf<typeof api.services.create>,
 ): Promise<{ id: string }> {
   if (!maySetUp(viewer, teamId)) throw new ProblemError('forbidden');
-  if ('kit' in from && !(from.kit in SERVICE_KITS)) throw new ProblemError('notFound');
+  if ('kit' in from && !hasOwn(SERVICE_KITS, from.kit)) throw new ProblemError('notFound');
   return change(listo, actor, async (tx) => {
     const definition =
       'kit' in from

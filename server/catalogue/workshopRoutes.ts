@@ -51,7 +51,7 @@ export const serviceRoutes: Routes = (router, listo) => {
   );
   serve(router, services.versions, ({ viewer, params }) => {
     requireWorkshop(viewer);
-    return listVersions(listo, params.id);
+    return listVersions(listo, viewer, params.id);
   });
   serve(router, services.turn, ({ viewer, actor, params, body }) =>
     turn(listo, viewer, actor, params.id, body),

@@ -256,6 +256,7 @@ export async function hearForm(acting: Acting): Promise<Became> {
   }
   if (callback.do !== 'ticket') {
     const number = Number(callback.number);
+    if (!Number.isSafeInteger(number)) throw new ProblemError('notFound');
     await carryOut(acting, String(callback.do), number, values);
     return { outcome: 'done', detail: String(callback.do), ticketNumber: number };
   }

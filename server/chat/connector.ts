@@ -28,27 +28,45 @@ export interface ChatConnector {
 }
 
 const TIMEOUT_MS = 10_000;
+/** By these the chat refuses what it will refuse again. */
+const REFUSALS = new Set([400, 403, 404, 409, 410, 422]);
+
+/** An answer as the chat gives them: an object; null where it is anything else. */
+function readAnswer<A>(text: string): A | null {
+  try {
+    const said = JSON.parse(text) as unknown;
+    return typeof said === 'object' && said !== null && !Array.isArray(said) ? (said as A) : null;
+  } catch {
+    return null;
+  }
+}
 
 /** A chat that is asked over HTTP with signed requests, such as the stand-in. */
 export function createConnector({ url, secret }: ChatAccess): ChatConnector {
   async function ask<N extends keyof BotCalls, A>(name: N, asked: BotCalls[N]): Promise<A> {
     const body = JSON.stringify(asked);
-    let answer: Response;
+    let status: number;
+    let said: (A & { error?: string }) | null;
     try {
-      answer = await fetch(`${url}/${name}`, {
+      const answer = await fetch(`${url}/${name}`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json', ...sign(secret, nanoid(), body) },
         body,
+        redirect: 'error',
         signal: AbortSignal.timeout(TIMEOUT_MS),
       });
+      ({ status } = answer);
+      // An answer that breaks off, or takes too long while it is read, is none.
+      said = readAnswer<A & { error?: string }>(await answer.text());
     } catch (error) {
       throw new ChatAway((error as Error).message);
     }
-    if (answer.status >= 500 || answer.status === 429 || answer.status === 401)
-      throw new ChatAway(`${name}: ${answer.status}`);
-    const said = (await answer.json()) as A & { error?: string };
-    if (!answer.ok) throw new ChatRefused(`${name}: ${said.error ?? answer.status}`);
-    return said;
+    // Only what the chat itself says, well formed, is its word: a page of something in between is not.
+    if (said === null) throw new ChatAway(`${name}: ${status} without an answer that can be read`);
+    if (status >= 200 && status < 300) return said;
+    if (REFUSALS.has(status) && typeof said.error === 'string')
+      throw new ChatRefused(`${name}: ${said.error}`);
+    throw new ChatAway(`${name}: ${status}`);
   }
   return {
     post: (message) => ask('post', message),

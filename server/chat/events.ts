@@ -4,6 +4,15 @@ import type { Listo } from '../listo';
 import type { ChatRun } from './chat';
 import { findChat, isSigned } from './signing';
 
+/** What is no JSON is nothing that fits. */
+function parseJson(body: string): unknown {
+  try {
+    return JSON.parse(body) as unknown;
+  } catch {
+    return null;
+  }
+}
+
 /** Larger than any message: what is longer than the thread takes is kept as a file. */
 const LIMIT = '4mb';
 
@@ -23,7 +32,7 @@ export function createEventRoutes(listo: Listo, chat: ChatRun): Router {
       response.status(401).json({ error: 'not signed' });
       return;
     }
-    const event = chatEventSchema.safeParse(JSON.parse(body));
+    const event = chatEventSchema.safeParse(parseJson(body));
     if (!event.success) {
       response.status(422).json({ error: event.error.issues.map(({ path }) => path.join('.')).join(', ') });
       return;

@@ -1,3 +1,4 @@
+import { toAddress } from '../../core/identity';
 import type { Listo } from '../listo';
 import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
 import type { ChatConnector } from './connector';
@@ -12,7 +13,8 @@ export async function findByChatId(
   const tied = await tables.chatIdentities.findOne({ chatId });
   if (tied) return findPersonAsViewer(listo, tied.personId);
   const [known] = await chat.findPeople({ ids: [chatId] });
-  const person = known?.email ? await tables.people.findOne({ email: known.email, leftAt: null }) : null;
+  const address = known ? toAddress(known.email) : null;
+  const person = address === null ? null : await tables.people.findOne({ email: address, leftAt: null });
   if (!person) return null;
   await tie(listo, chatId, person.id);
   return findPersonAsViewer(listo, person.id);

@@ -15,7 +15,8 @@ const BATCH_OF_ROOM = 100;
 const AT_ONCE = 12;
 /** So long an event that is missing is waited for. */
 const PATIENCE_MS = 20_000;
-const MOST_TRIES = 20;
+const MOST_TRIES = 12;
+const MOST_AWAY = 20_000;
 
 /** What an event is about. In a room of people each thread is a thing of its own; in a direct talk all is one. */
 function subjectOf({ roomKind, type, id, message, messages }: ChatEvent): string {
@@ -43,7 +44,8 @@ async function hearRow(hearing: Hearing, row: ChatInRow): Promise<boolean> {
   } catch (error) {
     const tries = row.tries + 1;
     await chatIn.update({ id: row.id }, { tries });
-    if (tries < MOST_TRIES || error instanceof ChatAway) {
+    // While the chat is away all of it waits; what cannot be handled while it is there is set aside, and said.
+    if (tries < MOST_TRIES || (error instanceof ChatAway && tries < MOST_AWAY)) {
       listo.log.warn({ err: error, chatIn: row.id }, 'could not be heard; trying again');
       return false;
     }

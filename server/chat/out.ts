@@ -23,6 +23,7 @@ const TURN_MS = 500;
 const RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 const MOST_TRIES = 5_000;
+const FARTHEST_MS = 2 * 86_400_000;
 
 type Sending = { listo: Listo; chat: ChatConnector; row: ChatOutRow };
 type Sent = 'sent' | 'nowhere';
@@ -330,11 +331,12 @@ const keyOf = ({ roomId, personId, ticketNumber }: ChatOutRow): string =>
 /** What is due, but for what has to wait for something before it. */
 function findDue(listo: Listo, now: number): Promise<ChatOutRow[]> {
   return listo.db.select<ChatOutRow>(
-    `SELECT o.* FROM chat_out o WHERE o.state = 'waiting' AND o.nextAt <= :now AND NOT EXISTS (
-       SELECT 1 FROM chat_out e WHERE e.state = 'waiting' AND e.nextAt > :now AND e.place < o.place
+    `SELECT o.* FROM chat_out o WHERE o.state = 'waiting' AND (o.nextAt <= :now OR o.nextAt > :farthest) AND NOT EXISTS (
+       SELECT 1 FROM chat_out e WHERE e.state = 'waiting' AND e.nextAt > :now AND e.nextAt <= :farthest AND e.place < o.place
          AND e.ticketNumber <=> o.ticketNumber AND e.roomId <=> o.roomId AND e.personId <=> o.personId)
      ORDER BY o.place LIMIT :limit`,
-    { now, limit: BATCH },
+    // Nothing waits longer than quiet hours last: what stands further ahead is so by a clock that was set back.
+    { now, farthest: now + FARTHEST_MS, limit: BATCH },
   );
 }
 

@@ -9,6 +9,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
+import { hiddenFrom } from '../tickets/hidden';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from '../tickets/rows';
 import { visibleTo } from '../tickets/visibility';
 import { declareActions } from './chat';
@@ -64,7 +65,16 @@ export const chatRoutes: Routes = (router, listo) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
     const rooms = await ask(listo, (connector) => connector.listRooms());
     const connected = await tables.chatRooms.find({});
-    return rooms.map(({ id, name, kind }) => {
+    // That a closed room is there, and how it is called, is for those in it, and for who connects rooms.
+    const mayKnow = ({ id, kind }: { id: string; kind: string }): boolean => {
+      const row = connected.find(({ roomId }) => roomId === id);
+      return (
+        kind === 'open' ||
+        viewer.isAdministrator ||
+        viewer.teams.some(({ teamId, role }) => role !== 'agent' || teamId === row?.teamId)
+      );
+    };
+    return rooms.filter(mayKnow).map(({ id, name, kind }) => {
       const row = connected.find(({ roomId }) => roomId === id);
       return {
         ...{ roomId: id, name, kind, job: row?.job ?? null, teamId: row?.teamId ?? null },
@@ -248,11 +258,17 @@ export const chatRoutes: Routes = (router, listo) => {
       'SELECT i.*, r.name AS room FROM chat_in i LEFT JOIN chat_rooms r ON r.roomId = i.roomId ORDER BY i.receivedAt DESC LIMIT :limit',
       { limit: PAGE },
     );
-    return rows.map(({ id, receivedAt, body, outcome, detail, ticketNumber, room }) => ({
-      ...{ id, receivedAt, outcome, detail, ticketNumber, room: room ?? '', type: body.type },
-      at: body.message?.at ?? body.at,
-      text: (body.message?.text ?? '').slice(0, 200),
-    }));
+    const isHidden = await hiddenFrom(listo, viewer);
+    return rows.map(({ id, receivedAt, body, outcome, detail, ticketNumber, room }) => {
+      // What is said in a closed room, or in direct talk, is for those in it.
+      const isOpen = body.roomKind === 'open' && !isHidden(ticketNumber);
+      return {
+        ...{ id, receivedAt, outcome, detail, type: body.type, at: body.message?.at ?? body.at },
+        ...(isHidden(ticketNumber) ? { ticketNumber: null } : { ticketNumber }),
+        room: body.roomKind === 'open' ? (room ?? '') : '',
+        text: isOpen ? (body.message?.text ?? '').slice(0, 200) : '',
+      };
+    });
   });
 
   serve(router, chat.out, async ({ viewer }) => {
@@ -262,8 +278,12 @@ export const chatRoutes: Routes = (router, listo) => {
        LEFT JOIN people p ON p.id = o.personId ORDER BY o.place DESC LIMIT :limit`,
       { limit: PAGE },
     );
+    const isHidden = await hiddenFrom(listo, viewer);
     return rows.map(({ id, at, kind, state, tries, sentAt, error, ticketNumber, room, person }) => ({
-      ...{ id, at, kind, state, tries, sentAt, error, ticketNumber, room: room ?? person ?? '' },
+      ...{ id, at, kind, state, tries, sentAt },
+      ...(isHidden(ticketNumber)
+        ? { error: null, ticketNumber: null, room: '' }
+        : { error, ticketNumber, room: room ?? person ?? '' }),
     }));
   });
 

@@ -1,5 +1,5 @@
-import { randomBytes } from 'node:crypto';
 import { Webhook } from 'standardwebhooks';
+import { readSecret } from '../http/secrets';
 import type { Listo } from '../listo';
 
 /**
@@ -37,22 +37,10 @@ export type ChatAccess = {
 
 const SETTING = 'chatSecret';
 
-/** The secret shared with the stand-in: made once, and kept. */
-async function readSecret({ db }: Listo): Promise<string> {
-  const kept = await db.tables.settings.findOne({ name: SETTING });
-  if (kept) return kept.value as string;
-  const secret = `whsec_${randomBytes(24).toString('base64')}`;
-  await db.run('INSERT IGNORE INTO settings (name, value) VALUES (:name, :value)', {
-    name: SETTING,
-    value: JSON.stringify(secret),
-  });
-  return (await db.tables.settings.findOne({ name: SETTING }))!.value as string;
-}
-
 /** How the workplace chat is reached: the one that is configured, else in the demo the stand-in; null: there is none. */
 export async function findChat(listo: Listo): Promise<ChatAccess | null> {
   const { LISTO_CHAT_URL: url, LISTO_CHAT_SECRET: secret } = listo.config;
-  if (url !== undefined) return { url, secret: secret ?? (await readSecret(listo)) };
+  if (url !== undefined) return { url, secret: secret ?? (await readSecret(listo, SETTING)) };
   if (!(await listo.db.tables.settings.findOne({ name: 'demo' }))) return null;
-  return { url: `${listo.address}/stand-in/rooms/bot`, secret: await readSecret(listo) };
+  return { url: `${listo.address}/stand-in/rooms/bot`, secret: await readSecret(listo, SETTING) };
 }

@@ -19,6 +19,7 @@ import type { ChatLineRow, ConversationRow } from './model';
 import { OFFER_MS } from './offers';
 import { readHours, readLineNow, waitBehind } from './waits';
 import { hasOwn } from '../../core/records';
+import { hiddenFrom } from '../tickets/hidden';
 
 const BEFORE = 5;
 const OPEN_TICKETS = 8;
@@ -135,7 +136,10 @@ export async function readConversation(listo: Listo, viewer: SignedIn, id: strin
     whoWaits: whoWaits(conversation),
     mayComeBack: state === 'ended' && mayComeBack(conversation.endedAt, now),
     rating: conversation.rating,
-    ticket: ticket && { number: ticket.number, title: ticket.title, state: ticket.state },
+    ticket:
+      ticket && !(await hiddenFrom(listo, viewer, [ticket.number]))(ticket.number)
+        ? { number: ticket.number, title: ticket.title, state: ticket.state }
+        : null,
     entries: await readEntries(listo, found),
     side: side === 'agent' ? await readSide(listo, viewer, conversation) : null,
     version: conversation.version,

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { connect } from './connection';
 import { createTables, type Tables } from './tables';
-import { read, runInTransaction, send } from './transaction';
+import { read, runInTransaction, send, toSent } from './transaction';
 
 /** The database as services see it: typed tables, plain queries and transactions. */
 export interface Database {
@@ -56,7 +56,7 @@ export function openDatabase(databaseUrl: string): Database {
     select: <Row extends object>(sql: string, values: Record<string, unknown> = {}, tx?: Transaction) =>
       read<Row>(sequelize, sql, values, tx),
     run: async (sql, values = {}, tx) => {
-      await sequelize.query(sql, { type: QueryTypes.RAW, replacements: values, ...optional(tx) });
+      await sequelize.query(sql, { type: QueryTypes.RAW, replacements: toSent(values), ...optional(tx) });
     },
     runBound: async (sql, values, tx) => {
       await send(tx, sql, values);

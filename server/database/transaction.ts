@@ -18,6 +18,7 @@ type Inside = Transaction & {
   begin(): Promise<void>;
   cleanup(): void;
   forceCleanup(): Promise<void>;
+  _afterCommitHooks?: ((tx: Transaction) => unknown)[];
 };
 
 /**
@@ -29,7 +30,7 @@ export function send(tx: Transaction, sql: string, values?: unknown[]): Promise<
 }
 
 /** A list without anything is written as one of nothing: `IN ()` is no SQL. */
-function toSent(values: Record<string, unknown>): Record<string, unknown> {
+export function toSent(values: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
     Object.entries(values).map(([name, value]) => [
       name,
@@ -70,6 +71,18 @@ async function commit(tx: Inside): Promise<void> {
   }
 }
 
+/** Takes all of it back; a connection over which that cannot be said is closed, and the database does it. */
+async function rollBack(tx: Inside): Promise<void> {
+  tx.finished = 'rollback';
+  try {
+    await send(tx, 'ROLLBACK');
+    tx.cleanup();
+  } catch {
+    // Why it came to this is told by the error that did.
+    await tx.forceCleanup().catch(() => undefined);
+  }
+}
+
 /** Runs work in a transaction: committed when it ends well, else rolled back. */
 export async function runInTransaction<T>(
   sequelize: Sequelize,
@@ -85,10 +98,11 @@ export async function runInTransaction<T>(
   try {
     const result = await work(tx);
     await commit(tx);
+    for (const hook of tx._afterCommitHooks ?? []) hook(tx);
     return result;
   } catch (error) {
     // Sequelize has rolled back already where it met a deadlock.
-    if (!tx.finished) await tx.rollback();
+    if (!tx.finished) await rollBack(tx);
     throw error;
   }
 }

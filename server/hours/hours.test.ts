@@ -106,6 +106,12 @@ test('a team that moves to another calendar takes its promises along', async () 
   });
   expect((await setTeam('stores', { calendarId: 'office' })).status).toBe(200);
   // What it would move is said before; only to those who could do it.
+  await app.listo.db.tables.members.insert({
+    teamId: 'onboard',
+    personId: 'helder',
+    role: 'agent',
+    groupId: null,
+  } as never);
   const helder = await app.as('helder');
   const effect = (await helder.call('POST', '/teams/onboard/effect', { calendarId: 'ships' })).body as Effect;
   expect(effect.moved).toBeGreaterThan(0);

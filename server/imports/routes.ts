@@ -7,6 +7,7 @@ import { guessDelimiter, readRow } from '../../core/imports';
 import { isAgent } from '../../core/rights';
 import { receiveFile } from '../files/receive';
 import type { FileStore } from '../files/store';
+import { inTurn } from '../http/limits';
 import { ProblemError } from '../http/problems';
 import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
@@ -14,7 +15,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { decode } from './decode';
 import { readLookups } from './lookups';
 import type { ImportRow } from './model';
-import { readRows } from './table';
+import { readRows, refuseEndless, rowsOf } from './table';
 
 const MOST_BYTES = 64_000_000;
 const MOST_ROWS = 200_000;
@@ -46,13 +47,15 @@ async function forgetOld({ db, clock }: Listo, store: FileStore): Promise<void> 
 async function look(
   file: string,
 ): Promise<Pick<ImportRow, 'encoding' | 'delimiter' | 'headings' | 'sample' | 'rows'>> {
-  const { text, encoding } = decode(await readFile(file));
+  const bytes = await readFile(file);
+  refuseEndless(bytes);
+  const { text, encoding } = decode(bytes);
   if (text.trim() === '') throw new ProblemError('fileEmpty');
   const delimiter = guessDelimiter(text);
   let headings: string[] | null = null;
   const sample: string[][] = [];
   let rows = 0;
-  for await (const { cells } of readRows(file, delimiter)) {
+  for await (const { cells } of rowsOf(text, delimiter)) {
     if (headings === null) {
       headings = cells.map((cell) => cell.slice(0, 120));
       continue;
@@ -81,7 +84,7 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
     const arrived = request.file;
     if (!arrived) throw new ProblemError('uploadBrokenOff');
     try {
-      const seen = await look(arrived.path);
+      const seen = await inTurn(viewer.id, () => look(arrived.path));
       const id = nanoid(12);
       await store.keep(arrived.path, id);
       const row: ImportRow = {
@@ -130,17 +133,19 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
     const counts = { good: 0, bad: 0 };
     const problems: ImportProblem[] = [];
     let isHeading = true;
-    for await (const { line, cells } of readRows(store.pathOf(id), delimiter)) {
-      if (isHeading) {
-        isHeading = false;
-        continue;
+    await inTurn(viewer.id, async () => {
+      for await (const { line, cells } of readRows(store.pathOf(id), delimiter)) {
+        if (isHeading) {
+          isHeading = false;
+          continue;
+        }
+        const read = readRow(cells, body.mapping, lookups);
+        if (read.ticket) counts.good++;
+        else counts.bad++;
+        for (const problem of read.problems)
+          if (problems.length < PROBLEMS_SHOWN) problems.push({ line, ...problem });
       }
-      const read = readRow(cells, body.mapping, lookups);
-      if (read.ticket) counts.good++;
-      else counts.bad++;
-      for (const problem of read.problems)
-        if (problems.length < PROBLEMS_SHOWN) problems.push({ line, ...problem });
-    }
+    });
     return { ...counts, problems };
   });
 

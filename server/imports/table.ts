@@ -7,9 +7,38 @@ import { decode } from './decode';
 /** So many bytes are read between two looks at what else there is to do. */
 const AT_ONCE = 32_768;
 
+/** A text in parts, with its lines ended by one letter: within quotes the parser counts an end of two twice. */
 function* inParts(text: string): Generator<Buffer> {
-  const bytes = Buffer.from(text);
-  for (let at = 0; at < bytes.length; at += AT_ONCE) yield bytes.subarray(at, at + AT_ONCE);
+  for (let at = 0; at < text.length;) {
+    let end = Math.min(text.length, at + AT_ONCE);
+    // A pair of letters that belong together is not parted.
+    while (end < text.length && /[\r\uD800-\uDBFF]/.test(text[end - 1]!)) end++;
+    yield Buffer.from(text.slice(at, end).replaceAll('\r\n', '\n'));
+    at = end;
+  }
+}
+
+/** A record longer than this is none: mostly a quote that is never closed. */
+const LONGEST_RECORD = 1_000_000;
+/** Lines and cells of one table: 200,000 rows of 60 cells, most of them with line breaks of their own. */
+const MOST_LINES = 3_000_000;
+const MOST_CELLS = 12_000_000;
+const MOST_COLUMNS = 300;
+
+/**
+ * Refuses what would take far longer to read than any table does: its lines and its cells are counted, a byte at a time,
+ * before anything is read.
+ * @throws ProblemError tableTooLong
+ */
+export function refuseEndless(bytes: Uint8Array): void {
+  let lines = 0;
+  let cells = 0;
+  for (let at = 0; at < bytes.length; at++) {
+    const byte = bytes[at]!;
+    if (byte === 10) lines++;
+    else if (byte === 44 || byte === 59 || byte === 9 || byte === 124) cells++;
+  }
+  if (lines > MOST_LINES || cells > MOST_CELLS) throw new ProblemError('tableTooLong');
 }
 
 export type TableRow = { line: number; cells: string[] };
@@ -19,11 +48,15 @@ export type TableRow = { line: number; cells: string[] };
  * @throws ProblemError tableNotRead, with the line, where quotes do not fit
  */
 export async function* readRows(file: string, delimiter: string): AsyncGenerator<TableRow> {
-  const { text } = decode(await readFile(file));
-  // Within quotes the parser counts a line's end of two letters twice.
-  const parts = Readable.from(inParts(text.replaceAll('\r\n', '\n')));
+  yield* rowsOf(decode(await readFile(file)).text, delimiter);
+}
+
+/** The same of a text. @throws ProblemError tableNotRead, tableTooLong */
+export async function* rowsOf(text: string, delimiter: string): AsyncGenerator<TableRow> {
+  const parts = Readable.from(inParts(text));
   const parser = parse({
     ...{ delimiter, relax_column_count: true, skip_empty_lines: true, info: true },
+    max_record_size: LONGEST_RECORD,
   });
   const rows = parts.pipe(parser);
   try {
@@ -32,6 +65,7 @@ export async function* readRows(file: string, delimiter: string): AsyncGenerator
       record: string[];
       info: { lines: number };
     }>) {
+      if (record.length > MOST_COLUMNS) throw new ProblemError('tableTooLong');
       yield { line, cells: record };
       line = info.lines + 1;
     }

@@ -15,7 +15,13 @@ const BATCH = 200;
 
 /** Consumers begin at the present end of the journal when they are new. */
 export async function registerConsumers(listo: Listo, consumers: Consumer[]): Promise<void> {
-  for (const name of ['sequencer', ...consumers.map((consumer) => consumer.name)])
+  const names = ['sequencer', ...consumers.map((consumer) => consumer.name)];
+  const rows = await listo.db.select<{ name: string }>('SELECT name FROM consumers WHERE name IN (:names)', {
+    names,
+  });
+  const known = new Set(rows.map(({ name }) => name));
+  // Also an insert that would change nothing waits for the row of a consumer that is working.
+  for (const name of names.filter((each) => !known.has(each)))
     await listo.db.run(
       `INSERT IGNORE INTO consumers (name, position) SELECT :name, COALESCE(MAX(position), 0) FROM journal`,
       { name },

@@ -142,21 +142,22 @@ export async function readHealth(listo: Listo, viewer: SignedIn, days: number) {
  */
 export async function readUnanswered(listo: Listo, viewer: SignedIn, days: number) {
   const since = listo.clock.now() - days * DAY_MS;
+  const visible = visibleTo(viewer);
   const rows = await listo.db.select<{ words: string; language: 'en' | 'pt'; tickets: number }>(
     `SELECT q.words, q.language, IF(q.ticketNumber IS NOT NULL, 1,
-       EXISTS(SELECT 1 FROM tickets t WHERE t.requesterId = q.personId AND t.createdAt BETWEEN q.at AND q.at + ${DAY_MS})) AS tickets
+       EXISTS(SELECT 1 FROM tickets t WHERE t.requesterId = q.personId AND t.createdAt BETWEEN q.at AND q.at + ${DAY_MS} AND ${visible.sql})) AS tickets
      FROM questions_asked q LEFT JOIN services s ON s.id = q.serviceId LEFT JOIN teams m ON m.id = s.teamId
      WHERE q.at > :since AND (m.id IS NULL OR NOT m.isConfidential OR m.id IN (:own)) AND (q.ticketNumber IS NOT NULL OR NOT EXISTS(
        SELECT 1 FROM article_uses u WHERE u.personId = q.personId AND u.what = 'helped' AND u.at BETWEEN q.at AND q.at + 3600000))
      AND (q.ticketNumber IS NOT NULL OR q.found = 0 OR EXISTS(
        SELECT 1 FROM article_uses u WHERE u.personId = q.personId AND u.what = 'notHelped' AND u.at BETWEEN q.at AND q.at + 3600000))
      ORDER BY q.at DESC LIMIT ${MOST_QUESTIONS}`,
-    { since, own: [...viewer.teams.map(({ teamId }) => teamId), ''] },
+    { ...visible.values, since, own: [...viewer.teams.map(({ teamId }) => teamId), ''] },
   );
   const [spent] = await listo.db.select<{ minutes: number | null }>(
-    `SELECT AVG(sum) AS minutes FROM (SELECT SUM(minutes) AS sum FROM time_spent
-     WHERE startedAt > :since AND minutes IS NOT NULL GROUP BY ticketNumber) each_one`,
-    { since },
+    `SELECT AVG(sum) AS minutes FROM (SELECT SUM(s.minutes) AS sum FROM time_spent s JOIN tickets t ON t.number = s.ticketNumber
+     WHERE s.startedAt > :since AND s.minutes IS NOT NULL AND ${visible.sql} GROUP BY s.ticketNumber) each_one`,
+    { ...visible.values, since },
   );
   const groups = LANGUAGES.flatMap((language) =>
     groupQuestions(

@@ -1,7 +1,6 @@
 import { nanoid } from 'nanoid';
 import { writeFile, rm } from 'node:fs/promises';
 import path from 'node:path';
-import type { Attachment } from 'mailparser';
 import { FILE_LIMIT } from '../../contract/names';
 import { detectType } from '../files/content';
 import { cleanName } from '../files/names';
@@ -13,7 +12,7 @@ export async function keepAttachments(
   listo: Listo,
   store: FileStore,
   personId: string,
-  attachments: Pick<Attachment, 'filename' | 'content' | 'size'>[],
+  attachments: { filename?: string | undefined; content: Buffer; size: number }[],
 ): Promise<{ fileIds: string[]; left: string[] }> {
   const fileIds: string[] = [];
   const left: string[] = [];

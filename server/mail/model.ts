@@ -43,6 +43,7 @@ export const MAIL_OUTCOMES = [
   'newTicket',
   'automatic',
   'notTheirs',
+  'notProven',
   'unknownSender',
   'unknownAddress',
   'empty',

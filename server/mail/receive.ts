@@ -1,7 +1,14 @@
 import { createHash } from 'node:crypto';
-import type { AddressObject, ParsedMail } from 'mailparser';
 import { nanoid } from 'nanoid';
-import { isAutomatic, readDecision, readSolved, trimReply, type MailTemplate } from '../../core/mail';
+import { toAddress } from '../../core/identity';
+import {
+  isAutomatic,
+  readDecision,
+  readProof,
+  readSolved,
+  trimReply,
+  type MailTemplate,
+} from '../../core/mail';
 import { findBadText } from '../../core/text';
 import { findMailAnswers, keepSent, keepWasIt } from '../assistant/byMail';
 import { decide } from '../approvals/decide';
@@ -21,6 +28,7 @@ import { keepAttachments } from './attachments';
 import type { Envelope } from './listener';
 import type { MailAddressRow, MailInRow, MailOutcome } from './model';
 import { queueMail } from './queue';
+import { readMail, type ReadMail } from './read';
 
 const TEXT_LIMIT = 20_000;
 const FILES_LIMIT = 20;
@@ -30,24 +38,31 @@ const HOUR_MS = 3_600_000;
 
 type Became = { outcome: MailOutcome; detail?: string; ticketNumber?: number; personId?: string };
 /** `key`: what makes a message that comes again the same one. */
-type Came = { mail: ParsedMail; from: string; person: PersonRow | null; written: string; key: string };
+type Came = {
+  mail: ReadMail;
+  from: string;
+  person: PersonRow | null;
+  written: string;
+  key: string;
+  /** What servers wrote of how they checked the sender, the uppermost first. */
+  proofs: string[];
+};
 
 const hash = (data: string | Buffer): string => createHash('sha256').update(data).digest('hex');
 
-function addressOf(field: AddressObject | AddressObject[] | undefined): string {
-  const first = Array.isArray(field) ? field[0] : field;
-  return (first?.value[0]?.address ?? '').toLowerCase();
-}
+/** More of a text than anyone writes is not read. */
+const READ_LIMIT = 200_000;
 
 /** What can be kept of a text exactly. */
-function clean(text: string): string {
+function clean(whole: string): string {
+  const text = whole.slice(0, READ_LIMIT);
   const stored = text.replaceAll('\u0000', '');
   return findBadText(stored) ? stored.replace(/\p{Surrogate}/gu, '\uFFFD') : stored;
 }
 
-function textOf(mail: ParsedMail): string {
+function textOf(mail: ReadMail): string {
   // Without a plain part the library makes one of the HTML.
-  return clean(mail.text ?? '');
+  return clean(mail.text);
 }
 
 /** Answers by itself: at most so often, and never a machine. */
@@ -82,12 +97,28 @@ async function answer(
   );
 }
 
+/**
+ * Whether a mail is from whom it says, as the mail server in front found. Where none is named, only the demo's mailboxes,
+ * which are at both ends, are believed.
+ */
+async function isProven({ config, db }: Listo, { from, proofs }: Came): Promise<boolean> {
+  const { LISTO_MAIL_AUTHSERV: authservId } = config;
+  if (authservId !== '') return readProof(proofs, authservId, from) === 'proven';
+  return (await db.tables.settings.findOne({ name: 'demo' })) !== null;
+}
+
 async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow): Promise<Became> {
   const { personId, ticketNumber } = address;
   const askId = address.askId!;
   const known = { ticketNumber, personId };
   const ticket = (await listo.db.tables.tickets.findOne({ number: ticketNumber }))!;
   const actor = { id: personId, idempotencyKey: came.key };
+  if (!(await isProven(listo, came))) {
+    // Asked once: what comes again does not write again.
+    const before = await listo.db.tables.mailIn.findOne({ ...known, outcome: 'notProven' });
+    if (!before) await answer(listo, came, 'notProven', ticket, { askId });
+    return { outcome: 'notProven', ...known };
+  }
   const decision = readDecision(came.written);
   try {
     if (decision.says === 'unclear') {
@@ -116,6 +147,7 @@ async function receiveAnswer(
   const viewer = await findPersonAsViewer(listo, personId);
   const known = { ticketNumber, personId };
   if (!viewer) return { outcome: 'notTheirs', ...known };
+  if (!(await isProven(listo, came))) return { outcome: 'notProven', ...known };
   const { fileIds, left } = await keepAttachments(
     listo,
     store,
@@ -179,15 +211,13 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
   const team = await tables.teams.findOne({ mailbox });
   if (!team?.mailServiceId) return { outcome: 'unknownAddress' };
   if (!came.person) return { outcome: 'unknownSender' };
+  if (!(await isProven(listo, came))) return { outcome: 'notProven', personId: came.person.id };
   const personId = came.person.id;
   const viewer = (await findPersonAsViewer(listo, personId))!;
   const service = (await tables.services.findOne({ id: team.mailServiceId }))!;
   const text = textOf(came.mail).trim().slice(0, TEXT_LIMIT);
   const title =
-    clean(came.mail.subject ?? '')
-      .replace(/\s+/g, ' ')
-      .trim()
-      .slice(0, 200) || text.split('\n')[0]!.slice(0, 200);
+    clean(came.mail.subject).replace(/\s+/g, ' ').trim().slice(0, 200) || text.split('\n')[0]!.slice(0, 200);
   if (title === '') return { outcome: 'empty', personId };
   const { fileIds, left } = await keepAttachments(
     listo,
@@ -274,23 +304,36 @@ export async function receiveMail(
   envelope: Envelope,
 ): Promise<void> {
   const { tables } = listo.db;
-  // Large, and wanted only where mail comes in.
-  const { simpleParser } = await import('mailparser');
-  const mail = await simpleParser(raw, { skipTextLinks: true }).catch(() => null);
+  const mail = await readMail(raw);
   const messageId = (mail?.messageId ?? `sha256:${hash(raw)}`).slice(0, 255);
-  const from = addressOf(mail?.from) || envelope.from.toLowerCase();
-  const person = from === '' ? null : await tables.people.findOne({ email: from, leftAt: null });
+  const given = mail?.from ?? envelope.from;
+  // Compared by its bytes: letters that look alike are others.
+  const address = toAddress(given);
+  const from = address ?? given.slice(0, 255);
+  const person = address === null ? null : await tables.people.findOne({ email: address, leftAt: null });
   for (const recipient of new Set(envelope.to.map((address) => address.toLowerCase()))) {
-    const toAddress = recipient.slice(0, 255);
-    if (await tables.mailIn.findOne({ messageId, toAddress })) continue;
-    const seen = { messageId, fromAddress: from, toAddress, subject: mail?.subject ?? '', size: raw.length };
+    const to = recipient.slice(0, 255);
+    if (await tables.mailIn.findOne({ messageId, toAddress: to })) continue;
+    const seen = {
+      messageId,
+      fromAddress: from,
+      toAddress: to,
+      subject: mail?.subject ?? '',
+      size: raw.length,
+    };
     let became: Became;
     try {
       became = mail
         ? await sort(
             listo,
             store,
-            { mail, from, person, written: trimReply(textOf(mail)), key: hash(`${messageId}\n${toAddress}`) },
+            {
+              ...{ mail, from, person, written: trimReply(textOf(mail)) },
+              key: hash(`${messageId}\n${to}`),
+              proofs: mail.headerLines
+                .filter(({ key }) => key === 'authentication-results')
+                .map(({ line }) => line.slice(line.indexOf(':') + 1)),
+            },
             recipient,
             envelope,
           )

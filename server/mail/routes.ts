@@ -4,7 +4,9 @@ import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
+import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
+import { hiddenFrom } from '../tickets/hidden';
 import type { MailInRow, MailOutRow } from './model';
 
 const PAGE = 50;
@@ -12,6 +14,16 @@ const PAGE = 50;
 /** Mail shows what people wrote to any team: it is for administrators. */
 function requireAdministrator({ isAdministrator }: SignedIn): void {
   if (!isAdministrator) throw new ProblemError('forbidden');
+}
+
+/** The mailboxes of confidential teams that someone is not in: who wrote there, and of what, is theirs alone. */
+async function readConfidentialMailboxes({ db }: Listo, { teams }: SignedIn): Promise<Set<string>> {
+  const confidential = await db.tables.teams.find({ isConfidential: true });
+  return new Set(
+    confidential.flatMap(({ id, mailbox }) =>
+      mailbox && !teams.some(({ teamId }) => teamId === id) ? [mailbox] : [],
+    ),
+  );
 }
 
 export const mailRoutes: Routes = (router, listo) => {
@@ -24,11 +36,14 @@ export const mailRoutes: Routes = (router, listo) => {
       'SELECT * FROM mail_in WHERE at < :before AND (:outcome = "" OR outcome = :outcome) ORDER BY at DESC, id LIMIT :limit',
       { before: query.before ?? Number.MAX_SAFE_INTEGER, outcome: query.outcome ?? '', limit: PAGE },
     );
-    return rows.map(({ fromAddress: from, toAddress: to, messageId: _, personId: __, ...row }) => ({
-      ...row,
-      from,
-      to,
-    }));
+    const isHidden = await hiddenFrom(listo, viewer);
+    const own = await readConfidentialMailboxes(listo, viewer);
+    return rows.map(({ fromAddress: from, toAddress: to, messageId: _, personId: __, ...row }) => {
+      const isTheirs = isHidden(row.ticketNumber) || own.has(to.split('@')[0]!);
+      return isTheirs
+        ? { ...row, from: '', to: '', subject: '', detail: null, size: 0, ticketNumber: null }
+        : { ...row, from, to };
+    });
   });
 
   serve(router, mail.out, async ({ viewer, query }) => {
@@ -40,9 +55,13 @@ export const mailRoutes: Routes = (router, listo) => {
         limit: PAGE,
       },
     );
+    const isHidden = await hiddenFrom(listo, viewer);
     return rows.map(
-      ({ id, at, template, toAddress: to, subject, state, tries, nextAt, sentAt, error, ticketNumber }) => ({
-        ...{ id, at, template, to, subject, state, tries, nextAt, sentAt, error, ticketNumber },
+      ({ id, at, template, toAddress, subject, state, tries, nextAt, sentAt, error, ticketNumber }) => ({
+        ...{ id, at, template, state, tries, nextAt, sentAt },
+        ...(isHidden(ticketNumber)
+          ? { to: '', subject: '', error: null, ticketNumber: null }
+          : { to: toAddress, subject, error, ticketNumber }),
       }),
     );
   });

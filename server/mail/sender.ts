@@ -23,12 +23,17 @@ async function claim(listo: Listo): Promise<MailOutRow[]> {
   const now = listo.clock.now();
   return listo.db.transaction(async (tx) => {
     const rows = await listo.db.select<MailOutRow>(
-      "SELECT * FROM mail_out WHERE state = 'waiting' AND nextAt <= :now ORDER BY nextAt LIMIT :limit FOR UPDATE SKIP LOCKED",
-      { now, limit: BATCH },
+      // A mail waits for what stands before it in its thread, so that nobody reads the answer before the question.
+      `SELECT * FROM mail_out o WHERE o.state = 'waiting' AND (o.nextAt <= :now OR o.nextAt > :farthest) AND NOT EXISTS (
+         SELECT 1 FROM mail_out e WHERE e.state = 'waiting' AND e.ticketNumber = o.ticketNumber AND e.toAddress = o.toAddress
+           AND (e.at < o.at OR (e.at = o.at AND e.id < o.id)))
+       ORDER BY o.nextAt, o.at LIMIT :limit FOR UPDATE SKIP LOCKED`,
+      // No wait is longer than the longest: what stands further ahead is so by a clock that was set back.
+      { now, farthest: now + LONGEST_WAIT_MS + LEASE_MS, limit: BATCH },
       tx,
     );
     for (const { id } of rows) await listo.db.tables.mailOut.update({ id }, { nextAt: now + LEASE_MS }, tx);
-    return rows;
+    return rows.map((row) => ({ ...row, nextAt: now + LEASE_MS }));
   });
 }
 
@@ -60,6 +65,12 @@ export function startSender(listo: Listo, smtpUrl: string): { stop(): Promise<vo
   async function sendOne(mail: MailOutRow): Promise<void> {
     const { mailOut } = listo.db.tables;
     const tries = mail.tries + 1;
+    // Those before it may have taken long: only who still has it sends it.
+    const nextAt = listo.clock.now() + LEASE_MS;
+    const isOurs =
+      nextAt === mail.nextAt ||
+      (await mailOut.update({ id: mail.id, state: 'waiting', nextAt: mail.nextAt }, { nextAt })) === 1;
+    if (!isOurs) return;
     try {
       await send(listo, transport, mail);
       await mailOut.update({ id: mail.id }, { state: 'sent', tries, sentAt: listo.clock.now(), error: null });

@@ -1,6 +1,7 @@
 import { api } from '../../contract';
 import type { Notification } from '../../contract/notifications';
 import { OK, serve, type Routes } from '../http/serve';
+import { visibleTo } from '../tickets/visibility';
 
 const SHOWN = 100;
 type Row = Omit<Notification, 'isRead'> & { readAt: number | null };
@@ -9,16 +10,18 @@ export const notificationRoutes: Routes = (router, listo) => {
   const { notifications } = api;
 
   serve(router, notifications.list, async ({ viewer }) => {
+    const visible = visibleTo(viewer);
     const rows = await listo.db.select<Row>(
       `SELECT n.id, n.at, n.event, n.relation AS \`as\`, n.words, n.readAt, t.number, t.title, p.name AS actor
-       FROM notifications n JOIN tickets t ON t.number = n.ticketNumber JOIN journal j ON j.id = n.journalId
+       FROM notifications n JOIN tickets t ON t.number = n.ticketNumber AND ${visible.sql} JOIN journal j ON j.id = n.journalId
        LEFT JOIN people p ON p.id = j.actorId
        WHERE n.personId = :id ORDER BY n.id DESC LIMIT :limit`,
-      { id: viewer.id, limit: SHOWN },
+      { ...visible.values, id: viewer.id, limit: SHOWN },
     );
     const [unread] = await listo.db.select<{ count: number }>(
-      'SELECT COUNT(*) AS count FROM notifications WHERE personId = :id AND readAt IS NULL',
-      { id: viewer.id },
+      `SELECT COUNT(*) AS count FROM notifications n JOIN tickets t ON t.number = n.ticketNumber AND ${visible.sql}
+       WHERE n.personId = :id AND n.readAt IS NULL`,
+      { ...visible.values, id: viewer.id },
     );
     const shown = rows.map(({ readAt, ...row }) => ({ ...row, isRead: readAt !== null }));
     return { notifications: shown, unread: unread!.count };

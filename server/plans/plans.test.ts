@@ -304,6 +304,7 @@ describe('an outside address', () => {
     await new Promise<void>((resolve) => outside.listen(0, '127.0.0.1', resolve));
     const name = { en: 'Order', pt: 'Pedido' };
     const address = `http://127.0.0.1:${(outside.address() as AddressInfo).port}/`;
+    app.listo.config.LISTO_OUTGOING_HOSTS = new URL(address).origin;
     const plan: ServicePlan = {
       legs: [{ id: 'one', name }],
       steps: [

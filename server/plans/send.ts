@@ -1,3 +1,4 @@
+import { callOut, NotAllowed } from '../http/outgoing';
 import type { Listo } from '../listo';
 import type { TimerHandler } from '../timers/runner';
 import type { StepRow } from './model';
@@ -6,7 +7,6 @@ import { recordStep } from './record';
 /** An address that does not answer is asked again after a minute, then after twice as long each time. */
 const FIRST_WAIT_MS = 60_000;
 const MOST_TRIES = 6;
-const PATIENCE_MS = 10_000;
 
 type Sent = { ticketNumber: number; stepId: string; answerToken: string; address: string; body: object };
 
@@ -15,17 +15,17 @@ async function deliver(
   listo: Listo,
   { ticketNumber, stepId, answerToken, address, body }: Sent,
 ): Promise<void> {
+  const said = JSON.stringify({ ...body, answerTo: `${listo.address}/api/v1/step-answers/${answerToken}` });
   let error: string | null = null;
+  let isForGood = false;
   try {
-    const response = await fetch(new URL(address, listo.address), {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', 'Idempotency-Key': answerToken },
-      body: JSON.stringify({ ...body, answerTo: `${listo.address}/api/v1/step-answers/${answerToken}` }),
-      signal: AbortSignal.timeout(PATIENCE_MS),
-    });
-    if (!response.ok) error = `${response.status}`;
+    const { status } = await callOut(listo, { address, body: said, id: answerToken });
+    if (status < 200 || status >= 300) error = `${status}`;
   } catch (failure) {
-    error = failure instanceof Error ? failure.message : String(failure);
+    // What is behind an address is not told to those who write plans.
+    isForGood = failure instanceof NotAllowed;
+    error = isForGood ? 'notAllowed' : 'notReached';
+    listo.log.info({ err: failure, ticketNumber, stepId }, 'an outside address was not reached');
   }
   const { tables, transaction } = listo.db;
   await transaction(async (tx) => {
@@ -39,6 +39,13 @@ async function deliver(
       tx,
     );
     if (error === null) await tables.timers.remove({ ticketNumber, kind: 'stepSend', ref: stepId }, tx);
+    // Asking again would not help: the next turn says that it failed.
+    if (isForGood)
+      await tables.planSteps.update(
+        { ticketNumber, stepId },
+        { sending: { ...step.sending, tries: MOST_TRIES, sentAt, error } },
+        tx,
+      );
   });
 }
 
@@ -63,7 +70,9 @@ export const sendSteps: TimerHandler = async (listo, due, tx) => {
     await tables.timers.insert({ ticketNumber, kind: 'stepSend', ref: stepId, at }, tx);
     const { number, title, requesterId, serviceId, answers } = ticket;
     const sent = toSent(step, { number, title, requesterId, serviceId, answers });
-    if (sent) setImmediate(() => void deliver(listo, sent).catch((err: unknown) => listo.log.error({ err })));
+    // Only what is committed is asked for outside.
+    if (sent)
+      tx.afterCommit(() => void deliver(listo, sent).catch((err: unknown) => listo.log.error({ err })));
   }
 };
 

@@ -1,4 +1,5 @@
 import type { Viewer } from '../../core/rights';
+import { inTurn } from '../http/limits';
 import type { Listo } from '../listo';
 import type { Change, Effect } from './effect';
 import { isRecountWaiting } from './recount';
@@ -7,7 +8,8 @@ import { askThread, endThread } from './askThread';
 /** What a change would do to the tickets that the viewer may read, worked out in a thread. */
 export async function findEffect(listo: Listo, viewer: Viewer, change: Change): Promise<Effect> {
   const { id, isAdministrator, mayAskForOthers, teams } = viewer;
-  return (await askThread(listo, { change, viewer: { id, isAdministrator, mayAskForOthers, teams } }))!;
+  const look = { change, viewer: { id, isAdministrator, mayAskForOthers, teams } };
+  return (await inTurn(id, () => askThread(listo, look)))!;
 }
 
 /** Goes on with recounts that wait. */

@@ -10,6 +10,9 @@ import { OK, serve, type Routes } from '../http/serve';
 import type { ReplayTask } from './worker';
 import { hasOwn } from '../../core/records';
 
+/** A replay that says nothing for so long has died with its process. */
+const STALE_MS = 900_000;
+
 export const replayRoutes: Routes = (router, listo) => {
   const { compliance } = api;
   const { tables } = listo.db;
@@ -40,6 +43,13 @@ export const replayRoutes: Routes = (router, listo) => {
     const isTeam = (teamId: string): boolean => teams.some(({ id }) => id === teamId);
     if (!moves.every(({ fromTeamId, toTeamId }) => isTeam(fromTeamId) && isTeam(toTeamId)))
       throw new ProblemError('fieldsNotValid', { fields: [{ field: 'moves', code: 'notAChoice' }] });
+    // One at a time: each takes a thread of its own, and reads a whole period.
+    const since = listo.clock.now() - STALE_MS;
+    const [going] = await listo.db.select(
+      "SELECT 1 FROM replays WHERE personId = :personId AND state = 'running' AND at > :since LIMIT 1",
+      { personId: viewer.id, since },
+    );
+    if (going) throw new ProblemError('busy');
     const asked: Asked = { from, to, targets, calendars, moves };
     const id = nanoid(12);
     await tables.replays.insert({

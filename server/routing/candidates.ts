@@ -1,7 +1,9 @@
 import type { Transaction } from 'sequelize';
 import type { Candidate, RoutingSettings } from '../../core/routing';
+import type { Viewer } from '../../core/rights';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
+import { visibleTo } from '../tickets/visibility';
 
 export type Member = Candidate & { name: string; groupId: string | null };
 
@@ -45,4 +47,20 @@ export async function readMembers(
       skills.filter(({ personId }) => personId === row.id).map(({ skill, level }) => [skill, level]),
     ),
   }));
+}
+
+/** What people carry of what someone may read: a number tells of the work that it counts. */
+export async function readShownLoads(
+  { db }: Listo,
+  viewer: Viewer,
+  ids: string[],
+  { units }: Pick<RoutingSettings, 'units'>,
+): Promise<Map<string, number>> {
+  const visible = visibleTo(viewer);
+  const rows = await db.select<{ id: string; load: number | string }>(
+    `SELECT t.assigneeId AS id, SUM(IF(t.kind = 'incident', :incident, :request)) AS \`load\` FROM tickets t
+     WHERE t.assigneeId IN (:ids) AND t.state IN ('received', 'inWork') AND ${visible.sql} GROUP BY t.assigneeId`,
+    { ...visible.values, ...units, ids },
+  );
+  return new Map(rows.map(({ id, load }) => [id, Number(load)]));
 }

@@ -10,7 +10,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { mayLead } from '../worklists/lists';
-import { readMembers } from './candidates';
+import { readMembers, readShownLoads } from './candidates';
 
 type Body = BodyOf<typeof api.routing.set>;
 
@@ -20,12 +20,18 @@ async function readRouting(listo: Listo, viewer: SignedIn, teamId: string) {
   if (!team) throw new ProblemError('notFound');
   const settings = team.routing ?? ROUTED_BY_HAND;
   const members = await readMembers(listo, team, settings);
+  const shown = await readShownLoads(
+    listo,
+    viewer,
+    members.map(({ id }) => id),
+    settings,
+  );
   return {
     settings,
     version: team.version,
     mayEdit: mayLead(viewer, teamId),
-    people: members.map(({ id, name, capacity, load, isAvailable, isAway, skills }) => ({
-      ...{ id, name, capacity, load, isAvailable, isAway, skills },
+    people: members.map(({ id, name, capacity, isAvailable, isAway, skills }) => ({
+      ...{ id, name, capacity, load: shown.get(id) ?? 0, isAvailable, isAway, skills },
     })),
   };
 }

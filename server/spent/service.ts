@@ -15,6 +15,7 @@ import { requireTicket } from '../tickets/guard';
 import { recordChange } from '../tickets/record';
 import { visibleTo } from '../tickets/visibility';
 import type { SpentRow } from './model';
+import { hiddenFrom } from '../tickets/hidden';
 
 type Written = BodyOf<typeof api.spent.add>;
 type Stop = BodyOf<typeof api.spent.stop>;
@@ -27,7 +28,10 @@ function refuseWritten(written: Written, now: number): void {
 export async function readMyTimer(listo: Listo, viewer: SignedIn) {
   const row = await listo.db.tables.spent.findOne({ runningFor: viewer.id });
   if (!row) return { timer: null };
-  const ticket = await listo.db.tables.tickets.findOne({ number: row.ticketNumber });
+  const isHidden = await hiddenFrom(listo, viewer, [row.ticketNumber]);
+  const ticket = isHidden(row.ticketNumber)
+    ? null
+    : await listo.db.tables.tickets.findOne({ number: row.ticketNumber });
   const { isLeftOn } = readTimer(row.startedAt, listo.clock.now());
   const { id, ticketNumber: number, startedAt } = row;
   return { timer: { id, number, title: ticket?.title ?? '', startedAt, isLeftOn } };

@@ -19,6 +19,7 @@ import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { hasOwn } from '../../core/records';
+import { visibleTo } from '../tickets/visibility';
 
 type Body = BodyOf<typeof api.targets.define>;
 
@@ -128,13 +129,19 @@ export async function previewTarget(
   };
 }
 
-export async function listEditions(listo: Listo, id: string): Promise<AnswerOf<typeof api.targets.editions>> {
+export async function listEditions(
+  listo: Listo,
+  viewer: SignedIn,
+  id: string,
+): Promise<AnswerOf<typeof api.targets.editions>> {
+  const visible = visibleTo(viewer);
   const { tables, select } = listo.db;
   const target = await tables.targets.findOne({ id });
   if (!target) throw new ProblemError('notFound');
   const going = await select<{ edition: number; count: number }>(
-    "SELECT edition, COUNT(*) AS count FROM clocks WHERE targetId = :id AND state IN ('running', 'paused') GROUP BY edition",
-    { id },
+    `SELECT c.edition, COUNT(*) AS count FROM clocks c JOIN tickets t ON t.number = c.ticketNumber
+     WHERE c.targetId = :id AND c.state IN ('running', 'paused') AND ${visible.sql} GROUP BY c.edition`,
+    { ...visible.values, id },
   );
   const kept = await select<{
     edition: number;

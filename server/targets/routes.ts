@@ -12,6 +12,7 @@ import { findEffect } from '../recounts/runner';
 import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 import { defineTarget, listEditions, previewTarget } from './define';
+import { visibleTo } from '../tickets/visibility';
 
 const mayEdit = (viewer: Viewer, { teamId }: Pick<TargetRow, 'teamId'>): boolean => maySetUp(viewer, teamId);
 
@@ -60,8 +61,11 @@ export const targetRoutes: Routes = (router, listo) => {
   const { targets } = api;
   serve(router, targets.list, async ({ viewer }) => {
     const rows = await listo.db.tables.targets.find({}, { order: ['position'] });
+    const visible = visibleTo(viewer);
     const going = await listo.db.select<{ targetId: string; count: number }>(
-      "SELECT targetId, COUNT(*) AS count FROM clocks WHERE state IN ('running', 'paused') GROUP BY targetId",
+      `SELECT c.targetId, COUNT(*) AS count FROM clocks c JOIN tickets t ON t.number = c.ticketNumber
+       WHERE c.state IN ('running', 'paused') AND ${visible.sql} GROUP BY c.targetId`,
+      visible.values,
     );
     return rows.map(({ position: _, newFrom: __, ...row }) => ({
       ...row,
@@ -80,7 +84,7 @@ export const targetRoutes: Routes = (router, listo) => {
   });
   serve(router, targets.editions, ({ viewer, params }) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
-    return listEditions(listo, params.id);
+    return listEditions(listo, viewer, params.id);
   });
   serve(router, targets.update, ({ viewer, actor, params, body }) =>
     updateTarget(listo, viewer, actor, params.id, body),

@@ -145,6 +145,23 @@ export function openingChanges(row: Partial<TicketRecord>): Record<string, { fro
   );
 }
 
+/** Refuses ids of people who are not there, or no longer. */
+export async function requirePeople(
+  { db }: Listo,
+  tx: Transaction,
+  ids: string[],
+  field: string,
+): Promise<void> {
+  const wanted = [...new Set(ids)];
+  if (wanted.length === 0) return;
+  const found = await db.tables.people.find(
+    { id: wanted, leftAt: null },
+    { transaction: tx, attributes: ['id'] },
+  );
+  if (found.length !== wanted.length)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
+}
+
 /** Asks for the approval that stands before the work. */
 async function askFirst(
   listo: Listo,
@@ -172,6 +189,7 @@ export async function createTicket(
   const { row, service, approvalPlace } = await prepare(listo, viewer, body, options);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
+    await requirePeople(listo, tx, body.alsoToldIds, 'alsoToldIds');
     const number = await tables.tickets.insert(row, tx);
     const ticket = { ...row, number } as TicketRecord;
     // Who asks for someone else in Ask goes on reading of it.

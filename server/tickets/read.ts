@@ -13,16 +13,19 @@ import { listRights, requireTicket } from './guard';
 import { readPlan } from '../plans/read';
 import type { TicketRecord } from './model';
 import { closesAt } from './waitingConsumer';
+import { visibleTo } from './visibility';
 
 async function readRequester(
   listo: Listo,
+  viewer: SignedIn,
   { requesterId, number }: TicketRecord,
 ): Promise<Ticket['requester']> {
+  const visible = visibleTo(viewer);
   const [row] = await listo.db.select<Omit<Ticket['requester'], 'goesFirst'> & { goesFirst: number }>(
     `SELECT p.id, p.name, p.goesFirst, p.title, p.phone, p.vessel, p.device, s.name AS site, s.timeZone, m.name AS manager,
-       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = p.id AND t.state IN ('received', 'inWork', 'held') AND t.number <> :number) AS openBesides
+       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = p.id AND t.state IN ('received', 'inWork', 'held') AND t.number <> :number AND ${visible.sql}) AS openBesides
      FROM people p JOIN sites s ON s.id = p.siteId LEFT JOIN people m ON m.id = p.managerId WHERE p.id = :requesterId`,
-    { requesterId, number },
+    { ...visible.values, requesterId, number },
   );
   return { ...row!, goesFirst: Boolean(row!.goesFirst) };
 }
@@ -59,7 +62,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
       ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
       readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
       readClocks(listo, [number], { all: true }),
-      readRequester(listo, ticket),
+      readRequester(listo, viewer, ticket),
       ticket.state === 'done' ? closesAt(listo, ticket) : null,
       readApprovals(listo, number),
       readPlan(listo, viewer, ticket, rights),
@@ -119,8 +122,9 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
       isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
     files: said.files,
     room,
-    alsoTold: alsoToldIds.map((id) => people.get(id)!),
-    collaborators: isTeamSide ? collaboratorIds.map((id) => people.get(id)!) : [],
+    // Someone who was put there by hand and is in no list of people takes no page down.
+    alsoTold: alsoToldIds.flatMap((id) => people.get(id) ?? []),
+    collaborators: isTeamSide ? collaboratorIds.flatMap((id) => people.get(id) ?? []) : [],
     approvals,
     plan,
     entries: said.entries,

@@ -90,6 +90,14 @@ export async function putUnder(
     if (over instanceof ProblemError) throw refuse('notAChoice');
     if (over.underNumber !== null) throw refuse(over.underNumber === number ? 'ring' : 'isUnder');
     if (ticket.underNumber !== null) throw refuse('isUnder');
+    // Whoever reads the one comes to read the other: of what is in confidence nobody does.
+    if (
+      as === 'same' &&
+      (over.isConfidential || ticket.isConfidential) &&
+      over.requesterId !== ticket.requesterId
+    )
+      throw refuse('inConfidence');
+    if (over.isConfidential !== ticket.isConfidential) throw refuse('inConfidence');
     const below = await listo.db.tables.tickets.findOne({ underNumber: number }, tx);
     if (below) throw refuse('hasOthers');
     if (!isOpen(ticket.state) || (ticket.state === 'held' && ticket.heldFor === 'approval'))

@@ -4,6 +4,7 @@ import { once } from 'node:events';
 import type { ListRow } from '../../contract/worklists';
 import type { Language } from '../../core/forms';
 import { harmless, QUOTED } from '../http/csv';
+import { inTurn } from '../http/limits';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -116,6 +117,6 @@ export function exportRoutes(router: Router, listo: Listo): void {
     const where = parseWhere(typeof query.where === 'string' ? query.where : undefined);
     response.attachment(`listo-${params.id.replace(/[^\w-]/g, '')}.${format}`);
     const rows = readAll(listo, viewer, { definition, where });
-    await (format === 'xlsx' ? sendXlsx(response, rows) : sendCsv(response, rows));
+    await inTurn(viewer.id, () => (format === 'xlsx' ? sendXlsx(response, rows) : sendCsv(response, rows)));
   });
 }

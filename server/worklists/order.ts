@@ -8,6 +8,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
 import { mayLead } from './lists';
 import { forgetWeights, placeAnew, weightsOf } from './weights';
+import { visibleTo } from '../tickets/visibility';
 
 /** So many of a team's open tickets are placed for a look; so many places are shown. */
 const MOST_TRIED = 5_000;
@@ -40,10 +41,11 @@ function refuseWeights({ priority }: OrderWeights): void {
 export async function tryOrder(listo: Listo, viewer: SignedIn, teamId: string, weights: OrderWeights) {
   requireLead(viewer, teamId);
   refuseWeights(weights);
+  const visible = visibleTo(viewer);
   const tickets = await listo.db.select<Candidate>(
     `SELECT t.number, t.title, t.priority, t.createdAt, t.tightestDueAt, t.waitsSince, p.goesFirst FROM tickets t JOIN people p ON p.id = t.requesterId
-     WHERE t.teamId = :teamId AND t.state IN ('received', 'inWork') ORDER BY t.moveBy, t.number LIMIT :most`,
-    { teamId, most: MOST_TRIED },
+     WHERE t.teamId = :teamId AND t.state IN ('received', 'inWork') AND ${visible.sql} ORDER BY t.moveBy, t.number LIMIT :most`,
+    { ...visible.values, teamId, most: MOST_TRIED },
   );
   const present = await weightsOf(listo, teamId);
   const orderBy = (given: OrderWeights): Candidate[] => {

@@ -167,6 +167,7 @@ export const en = {
     tooShort: 'This is too short.',
     notItsMeasure: 'It does not stop at what it is about. Choose what ends it to fit.',
     tooSimple: 'This is too easy to guess. Take a few words that do not belong together.',
+    inConfidence: 'One of them is in confidence: its people must not come to read the other.',
     tooNested: 'There are too many quotes, lists or signs within each other in it. Write it more plainly.',
     unknown: 'This field is not known here.',
     badCharacter: 'There is a character in it that cannot be stored. Retype the text.',

@@ -170,6 +170,7 @@ export const pt: Messages = {
     tooShort: 'É demasiado curto.',
     notItsMeasure: 'Não termina naquilo de que trata. Escolha o fim que corresponde.',
     tooSimple: 'É fácil de adivinhar. Use algumas palavras que não combinem.',
+    inConfidence: 'Um deles é confidencial: as pessoas de um não podem passar a ler o outro.',
     tooNested:
       'Há demasiadas citações, listas ou sinais uns dentro dos outros. Escreva-o de forma mais simples.',
     unknown: 'Este campo não é conhecido aqui.',

@@ -13,6 +13,13 @@ type Name = keyof typeof botSchemas;
 type Asked<N extends Name> = z.output<(typeof botSchemas)[N]>;
 type Refusal = { status: number; error: string };
 
+const readJson = (body: unknown): unknown => {
+  try {
+    return JSON.parse(String(body)) as unknown;
+  } catch {
+    return null;
+  }
+};
 const isRefusal = (answer: object): answer is Refusal => 'status' in answer;
 
 /** What the one connected may ask of the workplace chat: each request signed with the shared secret. */
@@ -114,7 +121,7 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
       response.status(404).json({ error: 'nothing of that name' });
       return;
     }
-    const parsed = botSchemas[name].safeParse(JSON.parse(request.body as string));
+    const parsed = botSchemas[name].safeParse(readJson(request.body));
     if (!parsed.success) {
       response.status(422).json({ error: parsed.error.issues.map(({ path }) => path.join('.')).join(', ') });
       return;
