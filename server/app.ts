@@ -268,6 +268,9 @@ export function createApp(listo: Listo, doors: Doors): Express {
       response.sendFile('index.html', { root: webDir, dotfiles: 'allow' }),
     );
   }
+  app.use(() => {
+    throw new ProblemError('notFound');
+  });
   app.use(createErrorHandler(listo));
   return app;
 }

@@ -11,7 +11,7 @@ function runsAlong(text: string): boolean {
   let covered = 0;
   for (let at = 0; at + LONGEST_RUN <= text.length; at++) {
     const run = text.slice(at, at + LONGEST_RUN);
-    const back = [...run].reverse().join('');
+    const back = Array.from(run).reverse().join('');
     if (ROWS.some((row) => row.includes(run) || row.includes(back))) covered++;
   }
   return covered > (text.length - LONGEST_RUN) / 2;
@@ -23,7 +23,7 @@ function runsAlong(text: string): boolean {
  * @example checkPassword('aaaaaaaaaaaa', []) // 'tooSimple'
  */
 export function checkPassword(password: string, known: string[]): PasswordProblem | null {
-  const letters = [...password.normalize('NFKC').toLowerCase()];
+  const letters = Array.from(password.normalize('NFKC').toLowerCase());
   if (letters.length < SHORTEST_PASSWORD) return 'tooShort';
   const text = letters.join('');
   if (new Set(letters).size < LEAST_DIFFERENT || runsAlong(text)) return 'tooSimple';

@@ -32,10 +32,10 @@ const TIMEOUT_MS = 10_000;
 const REFUSALS = new Set([400, 403, 404, 409, 410, 422]);
 
 /** An answer as the chat gives them: an object; null where it is anything else. */
-function readAnswer<A>(text: string): A | null {
+function readAnswer(text: string): object | null {
   try {
     const said = JSON.parse(text) as unknown;
-    return typeof said === 'object' && said !== null && !Array.isArray(said) ? (said as A) : null;
+    return typeof said === 'object' && said !== null && !Array.isArray(said) ? said : null;
   } catch {
     return null;
   }
@@ -57,7 +57,7 @@ export function createConnector({ url, secret }: ChatAccess): ChatConnector {
       });
       ({ status } = answer);
       // An answer that breaks off, or takes too long while it is read, is none.
-      said = readAnswer<A & { error?: string }>(await answer.text());
+      said = readAnswer(await answer.text()) as (A & { error?: string }) | null;
     } catch (error) {
       throw new ChatAway((error as Error).message);
     }

@@ -259,16 +259,25 @@ export const chatRoutes: Routes = (router, listo) => {
       { limit: PAGE },
     );
     const isHidden = await hiddenFrom(listo, viewer);
-    return rows.map(({ id, receivedAt, body, outcome, detail, ticketNumber, room }) => {
-      // What is said in a closed room, or in direct talk, is for those in it.
-      const isOpen = body.roomKind === 'open' && !isHidden(ticketNumber);
-      return {
-        ...{ id, receivedAt, outcome, detail, type: body.type, at: body.message?.at ?? body.at },
-        ...(isHidden(ticketNumber) ? { ticketNumber: null } : { ticketNumber }),
-        room: body.roomKind === 'open' ? (room ?? '') : '',
-        text: isOpen ? (body.message?.text ?? '').slice(0, 200) : '',
-      };
-    });
+    return rows
+      .filter(({ ticketNumber }) => !isHidden(ticketNumber))
+      .map(({ id, receivedAt, body, outcome, detail, ticketNumber, room }) => {
+        // What is said in a closed room, or in direct talk, is for those in it.
+        const isOpen = body.roomKind === 'open';
+        return {
+          ...{
+            id,
+            receivedAt,
+            outcome,
+            detail,
+            ticketNumber,
+            type: body.type,
+            at: body.message?.at ?? body.at,
+          },
+          room: isOpen ? (room ?? '') : '',
+          text: isOpen ? (body.message?.text ?? '').slice(0, 200) : '',
+        };
+      });
   });
 
   serve(router, chat.out, async ({ viewer }) => {
@@ -279,12 +288,11 @@ export const chatRoutes: Routes = (router, listo) => {
       { limit: PAGE },
     );
     const isHidden = await hiddenFrom(listo, viewer);
-    return rows.map(({ id, at, kind, state, tries, sentAt, error, ticketNumber, room, person }) => ({
-      ...{ id, at, kind, state, tries, sentAt },
-      ...(isHidden(ticketNumber)
-        ? { error: null, ticketNumber: null, room: '' }
-        : { error, ticketNumber, room: room ?? person ?? '' }),
-    }));
+    return rows
+      .filter(({ ticketNumber }) => !isHidden(ticketNumber))
+      .map(({ id, at, kind, state, tries, sentAt, error, ticketNumber, room, person }) => ({
+        ...{ id, at, kind, state, tries, sentAt, error, ticketNumber, room: room ?? person ?? '' },
+      }));
   });
 
   serve(router, chat.wish, async ({ viewer }) => {

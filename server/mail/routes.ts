@@ -38,12 +38,13 @@ export const mailRoutes: Routes = (router, listo) => {
     );
     const isHidden = await hiddenFrom(listo, viewer);
     const own = await readConfidentialMailboxes(listo, viewer);
-    return rows.map(({ fromAddress: from, toAddress: to, messageId: _, personId: __, ...row }) => {
-      const isTheirs = isHidden(row.ticketNumber) || own.has(to.split('@')[0]!);
-      return isTheirs
-        ? { ...row, from: '', to: '', subject: '', detail: null, size: 0, ticketNumber: null }
-        : { ...row, from, to };
-    });
+    return rows
+      .filter(({ ticketNumber, toAddress }) => !isHidden(ticketNumber) && !own.has(toAddress.split('@')[0]!))
+      .map(({ fromAddress: from, toAddress: to, messageId: _, personId: __, ...row }) => ({
+        ...row,
+        from,
+        to,
+      }));
   });
 
   serve(router, mail.out, async ({ viewer, query }) => {
@@ -56,14 +57,25 @@ export const mailRoutes: Routes = (router, listo) => {
       },
     );
     const isHidden = await hiddenFrom(listo, viewer);
-    return rows.map(
-      ({ id, at, template, toAddress, subject, state, tries, nextAt, sentAt, error, ticketNumber }) => ({
-        ...{ id, at, template, state, tries, nextAt, sentAt },
-        ...(isHidden(ticketNumber)
-          ? { to: '', subject: '', error: null, ticketNumber: null }
-          : { to: toAddress, subject, error, ticketNumber }),
-      }),
-    );
+    return rows
+      .filter(({ ticketNumber }) => !isHidden(ticketNumber))
+      .map(
+        ({
+          id,
+          at,
+          template,
+          toAddress: to,
+          subject,
+          state,
+          tries,
+          nextAt,
+          sentAt,
+          error,
+          ticketNumber,
+        }) => ({
+          ...{ id, at, template, to, subject, state, tries, nextAt, sentAt, error, ticketNumber },
+        }),
+      );
   });
 
   serve(router, mail.texts, async ({ viewer }) => {
