@@ -24,6 +24,8 @@ export const teamSchema = z.object({
   decidesInChat: z.boolean(),
   /** Whether the assistant answers what is written to its address. */
   answersMail: z.boolean(),
+  /** Teams whose agents may give its tickets on. */
+  givenOnBy: z.array(idSchema),
   /** What may stand before what falls due sooner in next up. */
   orderWeights: orderWeightsSchema,
   /** Whether I lead it: its order and its shared lists are mine to set. */

@@ -48,6 +48,7 @@ export const teamEndpoints = {
       progressLabels: z.array(progressLabelSchema).max(20).optional(),
       decidesInChat: z.boolean().optional(),
       answersMail: z.boolean().optional(),
+      givenOnBy: z.array(idSchema).max(20).optional(),
     }),
     answer: versionedSchema,
   }),

@@ -137,6 +137,9 @@ export const ticketSchema = z.object({
   answers: z.array(answeredSchema),
   /** All questions of the form that it was sent with, for those who may change what was answered; else none. */
   questions: z.array(formFieldSchema),
+  /** Names of the questions that are needed and have no answer: what came by chat or mail need not have all. */
+  missing: z.array(z.string()),
+  place: z.string(),
   files: z.array(fileSchema),
   /** The room with the ticket's line, for those who may answer: what they write there is read by all in it. */
   room: z.object({ name: z.string() }).nullable(),
@@ -219,6 +222,9 @@ export const ticketEndpoints = {
       requesterId: idSchema.optional(),
       via: z.enum(['portal', 'phone', 'inPerson', 'desk']).default('portal'),
       title: textSchema(200),
+      /** As an agent judges it; else as the form or the service has it. */
+      impact: z.enum(IMPACTS).optional(),
+      urgency: z.enum(URGENCIES).optional(),
       answers: answersSchema,
       fileIds: z.array(idSchema).max(20).default([]),
       alsoToldIds: z.array(idSchema).max(20).default([]),
@@ -254,6 +260,8 @@ export const ticketEndpoints = {
     body: z.object({
       version: z.number().int(),
       title: textSchema(200).optional(),
+      /** Where it is about, in a few words. */
+      place: textSchema(255).optional(),
       impact: z.enum(IMPACTS).optional(),
       urgency: z.enum(URGENCIES).optional(),
       priority: z.enum(PRIORITIES).optional(),

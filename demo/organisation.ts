@@ -397,6 +397,8 @@ export function createOrganisation(random: Random): Organisation {
       ...MAILBOXES[id]!,
       progressLabels: PROGRESS[id] ?? [],
       ...{ orderWeights: null, decidesInChat: true, answersMail: id === 'desk' },
+      // The first line moves on what came to the wrong team.
+      givenOnBy: id === 'onboard' || id === 'network' ? ['desk'] : [],
       routing: id === 'network' ? { ...ROUTED_BY_HAND, way: 'leastLoaded' as const } : null,
       version: 1,
     })),

@@ -252,3 +252,13 @@ export function checkAnswers(
   }
   return { answers: kept, problems };
 }
+
+/**
+ * The needed questions without an answer, by name: of what was not asked where it came from, by chat or by mail.
+ * @example listMissing(form, { what: 'Dead' }) // ['since']
+ */
+export function listMissing(form: FormDefinition, answers: Answers): string[] {
+  return checkAnswers(form, answers)
+    .problems.filter(({ code }) => code === 'missing')
+    .map(({ field }) => field);
+}

@@ -4,6 +4,7 @@ import {
   checkAnswers,
   checkForm,
   fillIn,
+  listMissing,
   listPages,
   type Answers,
   type FormDefinition,
@@ -33,6 +34,12 @@ function check(kind: FormField['kind'], value: Answers[string], more: Partial<Fo
   const field: FormField = { name: 'f', kind, label, needed: true, ...more };
   return checkAnswers({ fields: [field] }, { f: value });
 }
+
+test('what is needed and has no answer is missing, as long as it is asked', () => {
+  expect(listMissing(form, {})).toEqual(['site', 'which']);
+  expect(listMissing(form, { site: 'Port Alder', which: 'replacement' })).toEqual(['wrong']);
+  expect(listMissing(form, { site: 'Port Alder', which: 'new' })).toEqual([]);
+});
 
 test('what is known is filled in', () => {
   expect(fillIn(form, { site: 'Port Alder', vessel: 'Gannet' })).toEqual({ site: 'Port Alder' });

@@ -3,6 +3,7 @@ export {
   getShownFields,
   isNeeded,
   isWebAddress,
+  listMissing,
   listPages,
   LONG_TEXT_LIMIT,
   ROWS_LIMIT,

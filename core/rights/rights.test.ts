@@ -2,7 +2,9 @@ import { createRights, may, TICKET_ACTIONS, type GuardedTicket, type Viewer } fr
 
 const open: GuardedTicket = {
   requesterId: 'tomas',
+  raisedById: 'lena',
   teamId: 'onboard',
+  givenOnBy: ['desk'],
   isConfidential: false,
   alsoToldIds: ['sofia'],
   collaboratorIds: ['piet'],
@@ -16,7 +18,7 @@ function viewerOf(id: string, teamIds: string[] = [], isAdministrator = false): 
   return { id, isAdministrator, mayAskForOthers: false, teams };
 }
 
-const team = 'read readNotes answer note work askIn';
+const team = 'read readNotes answer note work giveOn mend askIn';
 
 /** Who may do what, on an ordinary ticket and on one of a confidential team. */
 test.each<[string, Viewer, string, string]>([
@@ -26,6 +28,9 @@ test.each<[string, Viewer, string, string]>([
   ['collaborator', viewerOf('piet'), 'read readNotes note', 'read readNotes note'],
   ['another employee', viewerOf('joel'), '', ''],
   ['agent of the team', viewerOf('bia', ['onboard', 'people']), team, team],
+  ['agent of another team who raised it', viewerOf('lena', ['network']), 'read readNotes note mend', ''],
+  ['agent of a team that may give it on', viewerOf('eva', ['desk']), 'read readNotes note giveOn', ''],
+  ['someone without a team who raised it', viewerOf('lena'), '', ''],
   ['agent of another team', viewerOf('rui', ['network']), 'read readNotes note', ''],
   [
     'agent of a team with a step in it',

@@ -13,7 +13,11 @@ export type Viewer = {
 /** What rights on a ticket rest on. */
 export type GuardedTicket = {
   requesterId: string;
+  /** Who raised it for the requester; null where they asked themselves. */
+  raisedById: string | null;
   teamId: string;
+  /** Teams whose agents may give on what lies with the ticket's team, as that team has set. */
+  givenOnBy: string[];
   isConfidential: boolean;
   alsoToldIds: string[];
   collaboratorIds: string[];
@@ -25,7 +29,7 @@ export type GuardedTicket = {
 /**
  * read: the ticket as its requester reads it. readNotes: the team's side of it too. write: words and files on the
  * requester's side. answer: words to the requester. note: words to the team. work: moves and facts of the team.
- * own: confirm, reopen, withdraw, share. askIn: bring a collaborator in.
+ * giveOn: to another team or person. mend: what it is about: title, place, impact and urgency, answers. own: confirm, reopen, withdraw, share. askIn: bring a collaborator in.
  */
 export const TICKET_ACTIONS = [
   'read',
@@ -34,6 +38,8 @@ export const TICKET_ACTIONS = [
   'answer',
   'note',
   'work',
+  'giveOn',
+  'mend',
   'own',
   'askIn',
 ] as const;
@@ -55,6 +61,9 @@ export function createRights(viewer: Viewer): Abilities {
   if (teamIds.length > 0) {
     can(['read', 'readNotes', 'note'], 'Ticket', { isConfidential: false });
     can(['read', 'readNotes', 'note'], 'Ticket', { stepTeamIds: { $in: teamIds } });
+    // Who took the call knows what was said, whichever team it lies with by now.
+    can('mend', 'Ticket', { raisedById: viewer.id, isConfidential: false });
+    can('giveOn', 'Ticket', { givenOnBy: { $in: teamIds }, isConfidential: false });
     can(
       [...TICKET_ACTIONS].filter((action) => action !== 'own' && action !== 'write'),
       'Ticket',

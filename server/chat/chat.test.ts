@@ -279,7 +279,11 @@ test('a message out: tried first, then sent when it happens', async () => {
     const { version } = await chat.ticketOf(number, who);
     await (await chat.app.as(who)).call('POST', `/tickets/${number}/moves`, { name, by, version, input });
   }
-  await tomas.sees('weather', ({ text }) => text.startsWith(`Again broken: ${number} Kiosk 12 frozen`));
+  const said = await tomas.sees('weather', ({ text }) =>
+    text.startsWith(`Again broken: ${number} Kiosk 12 frozen`),
+  );
+  // Whoever reads there opens it where those who ask do.
+  expect(said.text).toContain(`/ask/tickets/${number}`);
 });
 
 test('a form that was not opened so, or for someone else, makes nothing', async () => {

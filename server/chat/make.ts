@@ -1,7 +1,10 @@
 import type { Attachment } from 'mailparser';
 import type { ToldMessage } from '../../contract/rooms';
 import { toTitle } from '../../core/chat';
-import type { Answers } from '../../core/forms';
+import type { Transaction } from 'sequelize';
+import { definitionOf } from '../catalogue/versions';
+import type { TicketRecord } from '../tickets/model';
+import { listMissing, withoutFiles, type Answers } from '../../core/forms';
 import { URGENCIES } from '../../core/tickets';
 import { keepFiles } from '../files/keep';
 import type { FileStore } from '../files/store';
@@ -63,6 +66,16 @@ export type Wanted = {
   words?: string;
 };
 
+/** Asks the requester, between the two, for what the form needs and nobody has said. */
+async function askForMore(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+  const { form } = await definitionOf(listo, ticket, tx);
+  if (listMissing(withoutFiles(form), ticket.answers).length === 0) return;
+  const entry = await listo.db.tables.journal.findOne({ ticketNumber: ticket.number, type: 'sent' }, tx);
+  if (!entry) return;
+  const { number: ticketNumber, requesterId: personId } = ticket;
+  await queueChat(listo, tx, { do: 'told', event: 'needs', entryId: entry.id }, { ticketNumber, personId });
+}
+
 /**
  * Makes a ticket of what was said: with all of it on its thread, files too, a mark on each message so that it is not made
  * twice, and a line in the room that stays current. All in one transaction, once for a key.
@@ -119,6 +132,7 @@ export async function makeTicketOf(
             audience: 'team',
             data: { personId: wanted.assigneeId },
           });
+        await askForMore(listo, tx, ticket);
         if (isOthers || own.length > ANSWER_LIMIT) {
           // What was said before there was a ticket is no answer of the team's.
           const messageId = await insertMessage(listo, tx, {

@@ -210,6 +210,16 @@ async function sendUpdate(sending: Sending): Promise<Sent> {
   return 'sent';
 }
 
+/** Whether those who read a message out work at the desk; in other rooms there are also those who ask. */
+async function readerRole({ listo, row }: Sending): Promise<'card' | 'line'> {
+  const { chatRooms, members } = listo.db.tables;
+  const isDesk =
+    row.roomId !== null
+      ? (await chatRooms.findOne({ roomId: row.roomId }))?.job === 'team'
+      : (await members.findOne({ personId: row.personId ?? '' })) !== null;
+  return isDesk ? 'card' : 'line';
+}
+
 async function sendNotice(sending: Sending, noticeId: string, isTrial: boolean): Promise<Sent> {
   const { listo, chat, row } = sending;
   const { tables } = listo.db;
@@ -219,7 +229,7 @@ async function sendNotice(sending: Sending, noticeId: string, isTrial: boolean):
   const chatId = row.personId === null ? null : await findChatId(listo, chat, row.personId);
   if (row.roomId === null && chatId === null) return 'nowhere';
   const words = writeNotice(notice.words, await noticeFacts(listo, ticket));
-  const link = ticket ? ` ${linkTo(listo, ticket.number, 'card')}` : '';
+  const link = ticket ? ` ${linkTo(listo, ticket.number, await readerRole(sending))}` : '';
   await chat.post({
     key: row.id,
     ...(row.roomId !== null ? { roomId: row.roomId } : { personId: chatId! }),

@@ -55,6 +55,10 @@ const SAYS = {
   sameMatter: { en: 'Others have this too; you hear of it here.', pt: 'Outros têm o mesmo; aqui saberá.' },
   outOfHours: { en: 'The team is not at work now.', pt: 'A equipa não está agora ao serviço.' },
   questioned: { en: '{who} asks: {words}', pt: '{who} pergunta: {words}' },
+  needs: {
+    en: 'To go on, it needs to know:\n{words}\nFill it in there, or answer here.',
+    pt: 'Para avançar, falta saber:\n{words}\nPreencha aí, ou responda aqui.',
+  },
   fill: { en: 'Fill it in here', pt: 'Preencher aqui' },
   formNext: { en: 'Go on', pt: 'Continuar' },
   formSubmit: { en: 'Send', pt: 'Enviar' },

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { CardAction } from '../../core/chat';
-import type { Language } from '../../core/forms';
+import { listMissing, withoutFiles, type Language } from '../../core/forms';
+import { isOpen } from '../../core/tickets';
 import { isMailed } from '../../core/telling';
 import { composeText } from '../../core/words';
 import { definitionOf } from '../catalogue/versions';
@@ -13,6 +14,7 @@ import { queueChat, whenTold } from './queue';
 import { sayOutcome } from '../approvals/outcome';
 import { say, type Saying } from './says';
 import { findChat } from './signing';
+import { linkTo } from './compose';
 
 /** Told events that say something of their own in a direct talk; of the others the line there says enough. */
 const TOLD: Partial<Record<string, Saying>> = {
@@ -29,6 +31,7 @@ const TOLD: Partial<Record<string, Saying>> = {
   sameMatter: 'sameMatter',
   outOfHours: 'outOfHours',
   questioned: 'questioned',
+  needs: 'needs',
 };
 /** What concerns the one who asked, and those who follow: what others read of, they read on the Desk. */
 const RELATIONS = new Set(['requester', 'alsoTold']);
@@ -55,6 +58,19 @@ export async function chatTold(
     } else if (RELATIONS.has(relation) && TOLD[event])
       await queueChat(listo, tx, { do: 'told', event, entryId: entry.id }, to);
   }
+}
+
+/** The questions of a ticket's form that are still to be answered, and where; null: none. */
+async function sayNeeded(listo: Listo, number: number | null, language: Language): Promise<string | null> {
+  const ticket = number === null ? null : await listo.db.tables.tickets.findOne({ number });
+  if (!ticket || !isOpen(ticket.state)) return null;
+  const { fields } = withoutFiles((await definitionOf(listo, ticket)).form);
+  const missing = listMissing({ fields }, ticket.answers);
+  const asked = fields.filter(({ name }) => missing.includes(name));
+  if (asked.length === 0) return null;
+  return [...asked.map(({ label }) => `• ${label[language]}`), linkTo(listo, ticket.number, 'line')].join(
+    '\n',
+  );
 }
 
 type Composed = { text: string; messageId: string | null };
@@ -87,6 +103,11 @@ export async function composeTold(
     ]
       .filter(Boolean)
       .join(': ');
+  if (event === 'needs') {
+    const needed = await sayNeeded(listo, entry.ticketNumber, language);
+    if (needed === null) return null;
+    words = needed;
+  }
   const solution = entry.changes.solution?.to;
   if (event === 'done' && typeof solution === 'string') words = solution;
   return { messageId, text: say(saying, language, { who: actor?.name ?? 'Listo', words }) };

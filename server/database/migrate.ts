@@ -26,6 +26,7 @@ import { up as whoHasIt } from './migrations/0023-who-has-it';
 import { up as answersInRooms } from './migrations/0024-answers-in-rooms';
 import { up as takenUp } from './migrations/0025-taken-up';
 import { up as sessionsAndKeys } from './migrations/0026-sessions-and-keys';
+import { up as givenOnBy } from './migrations/0027-given-on-by';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -56,6 +57,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0024-answers-in-rooms', up: answersInRooms },
       { name: '0025-taken-up', up: takenUp },
       { name: '0026-sessions-and-keys', up: sessionsAndKeys },
+      { name: '0027-given-on-by', up: givenOnBy },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

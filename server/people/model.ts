@@ -55,6 +55,8 @@ export type TeamRow = {
   decidesInChat: boolean;
   /** Whether the assistant answers what is written to its address. */
   answersMail: boolean;
+  /** Teams whose agents may give its tickets on: a first line, for one. */
+  givenOnBy: string[];
   progressLabels: ProgressLabel[];
   /** What may stand before what falls due sooner; null: as everywhere. */
   orderWeights: OrderWeights | null;
@@ -118,6 +120,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       mailServiceId: id,
       decidesInChat: flag,
       answersMail: flag,
+      givenOnBy: json,
       progressLabels: json,
       orderWeights: json,
       routing: json,

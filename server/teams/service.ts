@@ -164,6 +164,7 @@ export async function updateTeam(
     progressLabels,
     decidesInChat,
     answersMail,
+    givenOnBy,
   }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
   if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
@@ -176,6 +177,12 @@ export async function updateTeam(
         differences: [{ field: 'outOfHours', theirs: team.outOfHours, yours: outOfHours, by: null }],
       });
     // What is written in confidence is read by people alone.
+    if (givenOnBy?.length) {
+      const known = await tables.teams.find({ id: givenOnBy }, { transaction: tx });
+      // What is in confidence is moved by its own team alone.
+      if (team.isConfidential || givenOnBy.includes(id) || known.length !== new Set(givenOnBy).size)
+        throw refuse('givenOnBy');
+    }
     if (answersMail && team.isConfidential) throw refuse('answersMail');
     if (calendarId && !(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
     const goesTo = outOfHours?.goesTo;
@@ -188,6 +195,7 @@ export async function updateTeam(
       ...(progressLabels !== undefined && { progressLabels }),
       ...(decidesInChat !== undefined && { decidesInChat }),
       ...(answersMail !== undefined && { answersMail }),
+      ...(givenOnBy !== undefined && { givenOnBy: [...new Set(givenOnBy)] }),
       version: version + 1,
     };
     refuseLabels(progressLabels ?? []);
@@ -206,6 +214,7 @@ export async function updateTeam(
         progressLabels: { from: team.progressLabels, to: changed.progressLabels },
         decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
         answersMail: { from: team.answersMail, to: changed.answersMail },
+        givenOnBy: { from: team.givenOnBy, to: changed.givenOnBy },
       },
       data: { teamId: id },
     });

@@ -37,7 +37,7 @@ export async function changeAnswers(
   return change(listo, actor, async (tx) => {
     const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
     const rights = createRights(viewer);
-    const isTeam = may(rights, 'work', guarded);
+    const isTeam = may(rights, 'mend', guarded);
     if (!isTeam && !may(rights, 'own', guarded)) throw new ProblemError('forbidden');
     if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
     const service = await definitionOf(listo, ticket, tx);

@@ -57,6 +57,11 @@ function refuseReminder(ticket: TicketRecord, { due, remindAt }: Omit<Body, 'ver
   if (remindAt <= now) throw refuse('notPossible');
 }
 
+/** What says what the ticket is about, not how its team works on it. */
+const MENDED: readonly string[] = ['title', 'place', 'impact', 'urgency'];
+const isMending = (wanted: Omit<Body, 'version'>): boolean =>
+  Object.keys(wanted).every((field) => MENDED.includes(field));
+
 /** Changes facts in a transaction that is under way. */
 export async function changeFactsWithin(
   listo: Listo,
@@ -65,7 +70,7 @@ export async function changeFactsWithin(
   number: number,
   { version, ...wanted }: Body,
 ): Promise<{ version: number }> {
-  const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+  const { ticket } = await requireTicket(listo, viewer, number, isMending(wanted) ? 'mend' : 'work', tx);
   const { due, remindAt, ...facts } = wanted;
   const byHand = due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
   await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
@@ -75,6 +80,7 @@ export async function changeFactsWithin(
     ...(due === null && { remindAt: null }),
     ...(remindAt !== undefined && { remindAt }),
     ...(wanted.title !== undefined && { title: wanted.title }),
+    ...(wanted.place !== undefined && { place: wanted.place }),
     ...(await priorityChanges(listo, ticket, wanted)),
     ...(wanted.progressId !== undefined && (await progressChanges(listo, ticket, wanted.progressId))),
   };

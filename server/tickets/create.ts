@@ -78,8 +78,11 @@ async function prepare(
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'notAChoice' }] });
   if (!isAgent(viewer) && !(await isFor(listo, service, requesterId))) throw new ProblemError('notForThem');
   const answers = await nameAnswers(listo, service.form, judge(service, body, isLenient));
-  const impact: Impact = given.impact ?? choose(IMPACTS, answers.impact, service.impact);
-  const urgency: Urgency = given.urgency ?? choose(URGENCIES, answers.urgency, service.urgency);
+  // Only those who judge tickets say it beside the form.
+  if ((body.impact ?? body.urgency) !== undefined && !isAgent(viewer)) throw new ProblemError('forbidden');
+  const impact: Impact = given.impact ?? body.impact ?? choose(IMPACTS, answers.impact, service.impact);
+  const urgency: Urgency =
+    given.urgency ?? body.urgency ?? choose(URGENCIES, answers.urgency, service.urgency);
   const now = listo.clock.now();
   const priority = getPriority(priorities, impact, urgency);
   const place = placeOf(service, answers, siteNames.get(requester.siteId) ?? '');

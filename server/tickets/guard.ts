@@ -25,9 +25,12 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
   if (!ticket) return null;
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
+  const team = await tables.teams.findOne({ id: ticket.teamId }, tx);
   const guarded = {
     requesterId: ticket.requesterId,
+    raisedById: ticket.raisedById,
     teamId: ticket.teamId,
+    givenOnBy: team?.givenOnBy ?? [],
     isConfidential: ticket.isConfidential,
     alsoToldIds: idsOf('alsoTold'),
     collaboratorIds: idsOf('collaborator'),

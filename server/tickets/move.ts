@@ -139,7 +139,8 @@ export async function moveWithin(
   { name, by, version, input }: Body,
   door?: Door,
 ): Promise<{ version: number }> {
-  const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
+  const right = by !== 'agent' ? 'own' : name === 'give' ? 'giveOn' : 'work';
+  const { ticket } = await requireTicket(listo, viewer, number, right, tx);
   const actorId = viewer.id;
   const planned = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
   const yours: Record<string, unknown> = planned.ok ? planned.changes : {};

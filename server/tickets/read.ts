@@ -14,6 +14,7 @@ import { readPlan } from '../plans/read';
 import type { TicketRecord } from './model';
 import { closesAt } from './waitingConsumer';
 import { visibleTo } from './visibility';
+import { listMissing, withoutFiles } from '../../core/forms';
 
 async function readRequester(
   listo: Listo,
@@ -43,7 +44,7 @@ async function findRoom({ db }: Listo, number: number): Promise<Ticket['room']> 
 function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['moves'] {
   const of = (by: MoverRole & ('agent' | 'requester')) => listMoves(ticket, by).map((name) => ({ name, by }));
   return [
-    ...(rights.includes('work') ? of('agent') : []),
+    ...of('agent').filter(({ name }) => rights.includes(name === 'give' ? 'giveOn' : 'work')),
     ...(rights.includes('own') ? of('requester') : []),
   ];
 }
@@ -119,7 +120,9 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     closesAt: closing,
     answers: listAnswered(service.form, ticket.answers),
     questions:
-      isOpen(state) && (rights.includes('work') || rights.includes('own')) ? service.form.fields : [],
+      isOpen(state) && (rights.includes('mend') || rights.includes('own')) ? service.form.fields : [],
+    missing: isOpen(state) ? listMissing(withoutFiles(service.form), ticket.answers) : [],
+    place: ticket.place,
     files: said.files,
     room,
     // Someone who was put there by hand and is in no list of people takes no page down.

@@ -56,6 +56,7 @@ export const deskWordsPt = {
     service: 'Serviço',
     serviceBlank: 'Escreva algumas letras',
     door: 'Chegou por',
+    asService: 'Como o formulário ou o serviço indicam',
     send: 'Abrir',
     whole: 'O formulário inteiro',
     caller: 'Quem liga',

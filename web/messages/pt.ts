@@ -262,6 +262,8 @@ export const pt: Messages = {
     changed: 'Mudado. Quem concordou antes é consultado de novo.',
     change: 'Mudar o que se respondeu',
     changeSome: 'Mudar …',
+    missing: 'Falta dizer, e é preciso: {{questions}}',
+    answerMissing: 'Responder',
     askedAnew:
       'Quem concordou com isto, ou está a ser consultado, volta a ser consultado sobre o que passa a ser.',
     more: 'Mais sobre isto',
@@ -447,6 +449,7 @@ export const pt: Messages = {
     readingPast: '{{clock}}: {{span}} de atraso desde {{when}}',
   },
   page: {
+    notSaid: 'ainda não se disse',
     thread: 'O que aconteceu',
     next: 'O que se segue',
     clocks: 'Relógios',
@@ -579,6 +582,7 @@ export const pt: Messages = {
       heldFor: 'Em espera por',
       teamId: 'Equipa',
       title: 'Título',
+      place: 'Onde',
       impact: 'Impacto',
       urgency: 'Urgência',
       priority: 'Prioridade',

@@ -196,6 +196,8 @@ export const workshopEn = {
     labels: 'Progress labels',
     decidesInChat: 'Approvals in chat too',
     answersMail: 'The assistant answers new mail with what may solve it',
+    givenOnBy: 'May also give its tickets on',
+    givenOnByNone: 'its own agents alone',
     labelsLead: 'How far something is, in the team’s own words. Its requester reads them too.',
     finished: 'counts as finished',
     goesTo: 'Goes to',

@@ -195,6 +195,8 @@ export const workshopPt: WorkshopWords = {
     labels: 'Etiquetas de progresso',
     decidesInChat: 'Aprovações também no chat',
     answersMail: 'O assistente responde a correio novo com o que o pode resolver',
+    givenOnBy: 'Também podem passar adiante os seus pedidos',
+    givenOnByNone: 'só os seus agentes',
     labelsLead: 'Em que ponto está, nas palavras da equipa. Quem pediu também as lê.',
     finished: 'conta como acabado',
     goesTo: 'Vai para',

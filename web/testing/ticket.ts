@@ -34,6 +34,7 @@ export const ticketOf = (entries: Entry[], given: Partial<Ticket> = {}): Ticket 
   ...{ solution: null, isDeclined: false, ownWords: null, progress: null, progressFinishedAt: null },
   ...{ priority: 'P3', impact: 'person', urgency: 'slowsWork', priorityReason: null, via: 'portal' },
   ...{ createdAt: AT, due: null, closesAt: null, rating: null, ratingWord: null, answers: [], questions: [] },
+  ...{ missing: [], place: 'Port Alder' },
   ...{
     files: [],
     alsoTold: [],

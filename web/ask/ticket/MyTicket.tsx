@@ -156,11 +156,17 @@ function Thread({ ticket }: { ticket: Ticket }) {
 
 /** What one answered, as long as it is open to be changed. */
 function Changing({ ticket }: { ticket: Ticket }) {
-  const { t } = useWords();
+  const { t, local } = useWords();
   const [isOpen, setOpen] = useState(false);
+  const missing = ticket.questions.filter(({ name }) => ticket.missing.includes(name));
   if (ticket.questions.length === 0 || !ticket.rights.includes('own')) return null;
   return (
     <>
+      {missing.length > 0 && (
+        <p role="note">
+          {t('form/missing', { questions: missing.map(({ label }) => local(label)).join(' · ') })}
+        </p>
+      )}
       <Button
         size="compact-sm"
         variant="subtle"
@@ -168,7 +174,7 @@ function Changing({ ticket }: { ticket: Ticket }) {
         style={{ justifySelf: 'start' }}
         onClick={() => setOpen(true)}
       >
-        {t('form/change')}
+        {t(missing.length > 0 ? 'form/answerMissing' : 'form/change')}
       </Button>
       {isOpen && <AnswersForm ticket={ticket} onClose={() => setOpen(false)} />}
     </>

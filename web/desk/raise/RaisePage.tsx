@@ -1,4 +1,4 @@
-import { Button, NativeSelect, Select, TextInput } from '@mantine/core';
+import { Button, Group, NativeSelect, Select, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
@@ -27,6 +27,7 @@ import { PastConversations } from '../people/PastConversations';
 import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import { useWhyAlike } from '../ticket/Together';
 import classes from './Raise.module.css';
+import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tickets';
 
 type Draft = {
   personId: string | null;
@@ -35,6 +36,9 @@ type Draft = {
   /** What a template answers. */
   answers: Answers;
   via: 'phone' | 'inPerson';
+  /** As it was judged on the call; null: as the form or the service has it. */
+  impact?: Impact | null;
+  urgency?: Urgency | null;
   key: string;
 };
 
@@ -126,6 +130,8 @@ export function RaisePage() {
             ...draft.answers,
           },
           via: draft.via,
+          ...(draft.impact && { impact: draft.impact }),
+          ...(draft.urgency && { urgency: draft.urgency }),
         },
       }),
     onSuccess: async ({ number }) => {
@@ -201,6 +207,28 @@ export function RaisePage() {
           data={(['phone', 'inPerson'] as const).map((value) => ({ value, label: t(`doors/${value}`) }))}
           onChange={({ target }) => set({ via: target.value as Draft['via'] })}
         />
+        <Group grow gap="sm">
+          <NativeSelect
+            label={t('conflict/fields/impact')}
+            value={draft.impact ?? ''}
+            data={[
+              { value: '', label: t('raise/asService') },
+              ...IMPACTS.map((value) => ({ value, label: t(`impacts/${value}`) })),
+            ]}
+            onChange={({ target }) => set({ impact: IMPACTS.find((each) => each === target.value) ?? null })}
+          />
+          <NativeSelect
+            label={t('conflict/fields/urgency')}
+            value={draft.urgency ?? ''}
+            data={[
+              { value: '', label: t('raise/asService') },
+              ...URGENCIES.map((value) => ({ value, label: t(`urgencies/${value}`) })),
+            ]}
+            onChange={({ target }) =>
+              set({ urgency: URGENCIES.find((each) => each === target.value) ?? null })
+            }
+          />
+        </Group>
         <Templates
           draft={draft}
           onTake={({ serviceId, title, answers }) => set({ serviceId, title, answers })}

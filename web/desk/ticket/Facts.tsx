@@ -142,6 +142,41 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
   );
 }
 
+/** Where it is about: what was guessed may be mended. */
+function Place({ ticket }: { ticket: Ticket }) {
+  const { t } = useWords();
+  const change = useChange(ticket);
+  const [place, setPlace] = useState(ticket.place);
+  const isStale = change.error instanceof ApiProblem && change.error.code === 'stale';
+  const put = () => {
+    if (place.trim() !== '' && place.trim() !== ticket.place)
+      change.mutate({ place: place.trim(), key: nanoid() });
+  };
+  if (!ticket.rights.includes('mend')) return <Pair name={t('page/place')}>{ticket.place}</Pair>;
+  return (
+    <Pair name={t('page/place')}>
+      <TextInput
+        size="xs"
+        aria-label={t('page/place')}
+        maxLength={255}
+        value={place}
+        onChange={({ target }) => setPlace(target.value)}
+        onBlur={put}
+        onKeyDown={({ key }) => {
+          if (key === 'Enter') put();
+          if (key === 'Escape') setPlace(ticket.place);
+        }}
+      />
+      {!isStale && <ProblemNote error={change.error} />}
+      <Conflict
+        error={change.error}
+        onKeepTheirs={() => change.reset()}
+        onPutMine={() => change.mutate({ ...change.variables!, key: nanoid() })}
+      />
+    </Pair>
+  );
+}
+
 /** How far it is, in the team's own words. */
 function Progress({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
@@ -291,13 +326,15 @@ export function Facts({ ticket }: { ticket: Ticket }) {
   // Long texts stand at the head of the thread.
   const answers = ticket.answers.filter(({ field }) => field.kind !== 'longText');
   const mayWork = rights.includes('work');
+  const mayMend = rights.includes('mend');
+  const missing = ticket.questions.filter(({ name }) => ticket.missing.includes(name));
   const [isChanging, setChanging] = useState(false);
   return (
     <>
       <section>
         <h2>{t('page/facts')}</h2>
         {mayWork && <ServiceFact ticket={ticket} />}
-        {mayWork ? (
+        {mayMend ? (
           <PriorityFacts ticket={ticket} />
         ) : (
           <Pair name={t('page/impactUrgency')}>{ticket.priority}</Pair>
@@ -311,13 +348,14 @@ export function Facts({ ticket }: { ticket: Ticket }) {
           {assignee ? <PersonName person={assignee} /> : t('common/nobody')}
         </Pair>
         <Progress ticket={ticket} />
+        <Place key={ticket.place} ticket={ticket} />
         <Pair name={t('page/door')}>{t(`doors/${via}`)}</Pair>
       </section>
-      {answers.length > 0 && (
+      {(answers.length > 0 || missing.length > 0) && (
         <section>
           <h2>
             {t('page/given')}
-            {ticket.questions.length > 0 && mayWork && (
+            {ticket.questions.length > 0 && mayMend && (
               <Button size="compact-xs" variant="subtle" onClick={() => setChanging(true)}>
                 {t('form/changeSome')}
               </Button>
@@ -327,6 +365,11 @@ export function Facts({ ticket }: { ticket: Ticket }) {
           {answers.map((answer) => (
             <Pair key={answer.field.name} name={local(answer.field.label)}>
               <AnswerValue answer={answer} />
+            </Pair>
+          ))}
+          {missing.map(({ name, label }) => (
+            <Pair key={name} name={local(label)}>
+              <i>{t('page/notSaid')}</i>
             </Pair>
           ))}
         </section>

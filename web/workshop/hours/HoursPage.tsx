@@ -1,4 +1,4 @@
-import { Button, Checkbox, Select, Table } from '@mantine/core';
+import { Button, Checkbox, MultiSelect, Select, Table } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Team } from '../../../contract/people';
@@ -28,6 +28,7 @@ type Change = Partial<{
   progressLabels: ProgressLabel[];
   decidesInChat: boolean;
   answersMail: boolean;
+  givenOnBy: string[];
 }>;
 
 function useCalendarChoices() {
@@ -48,9 +49,9 @@ function useTeamUpdate(team: Team) {
   return useMutation({
     mutationFn: (change: Change) => patch(team.version, change),
     onSuccess: (version) => {
-      const { calendarId, outOfHours, progressLabels, decidesInChat, answersMail } = team;
+      const { calendarId, outOfHours, progressLabels, decidesInChat, answersMail, givenOnBy } = team;
       showUndo(t('workshop/team/saved'), t('common/undo'), () =>
-        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat, answersMail }),
+        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat, answersMail, givenOnBy }),
       );
     },
   });
@@ -111,6 +112,21 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
             checked={team.answersMail}
             disabled={!team.mayEdit || update.isPending}
             onChange={({ target }) => update.mutate({ answersMail: target.checked })}
+          />
+        )}
+        {!team.isConfidential && (
+          <MultiSelect
+            mt={10}
+            size="xs"
+            label={t('workshop/team/givenOnBy')}
+            aria-label={`${t('workshop/team/givenOnBy')}: ${local(team.name)}`}
+            placeholder={team.givenOnBy.length === 0 ? t('workshop/team/givenOnByNone') : undefined}
+            data={teams
+              .filter(({ id }) => id !== team.id)
+              .map(({ id, name }) => ({ value: id, label: local(name) }))}
+            value={team.givenOnBy}
+            disabled={!team.mayEdit || update.isPending}
+            onChange={(givenOnBy) => update.mutate({ givenOnBy })}
           />
         )}
         <ProblemNote error={editing ? null : update.error} />

@@ -1,0 +1,111 @@
+import { startChatTest, textsOf, type ChatTest } from '../testing/chat';
+import { until } from '../testing/harness';
+
+/** What a call or a line in chat did not say, or said wrongly, is mended by those who know. */
+let chat: ChatTest;
+beforeAll(async () => {
+  chat = await startChatTest('mend');
+});
+afterAll(() => chat.end());
+
+const kiosk = {
+  ...{ serviceId: 'kiosk', title: 'Kiosk 3 frozen', requesterId: 'tomas', via: 'phone' },
+  answers: { site: 'Port Alder', kiosk: '3', what: 'Stops', impact: 'site', urgency: 'canWait' },
+};
+
+test('an agent judges a call while they raise it; someone who asks for themselves does not', async () => {
+  const [rui, tomas] = await Promise.all(['rui', 'tomas'].map(chat.app.as));
+  const judged = { ...kiosk, impact: 'person', urgency: 'stopsWork' };
+  const made = await rui!.call('POST', '/tickets', judged);
+  const { number } = made.body as { number: number };
+  expect(await chat.ticketOf(number, 'rui')).toMatchObject({ impact: 'person', urgency: 'stopsWork' });
+  const { requesterId: _, via: __, ...own } = judged;
+  expect((await tomas!.call('POST', '/tickets', own)).status).toBe(403);
+});
+
+test('who took the call mends what it is about, also where it lies with another team; its work stays the team’s', async () => {
+  const [bia, clara] = await Promise.all(['bia', 'clara'].map(chat.app.as));
+  const made = await bia!.call('POST', '/tickets', { ...kiosk, serviceId: 'gate-broken' });
+  const { number } = made.body as { number: number };
+  const before = await chat.ticketOf(number, 'bia');
+  // The case is one only where the team is not her own.
+  expect(before.rights).not.toContain('work');
+  const put = async (body: object, by = bia!) => {
+    const { version } = await chat.ticketOf(number, 'rui');
+    return (await by.call('PATCH', `/tickets/${number}`, { version, ...body })).status;
+  };
+  expect(await put({ place: 'North quay, gate 4', urgency: 'stopsWork', title: 'Gate 4 is dark' })).toBe(200);
+  expect(await chat.ticketOf(number, 'bia')).toMatchObject({
+    ...{ place: 'North quay, gate 4', urgency: 'stopsWork', title: 'Gate 4 is dark' },
+  });
+  expect(await put({ place: ' ' })).toBe(422);
+  expect(await put({ progressId: null })).toBe(403);
+  expect(await put({ title: 'x', remindAt: null })).toBe(403);
+  expect(await put({ place: 'Elsewhere' }, clara)).toBe(403);
+  const { version } = await chat.ticketOf(number, 'bia');
+  const answers = { ...kiosk.answers, what: 'All of it is dark' };
+  const changed = await bia!.call('PUT', `/tickets/${number}/answers`, { version, answers });
+  expect(changed.status).toBe(200);
+});
+
+test('what a form needs and nobody said in chat is asked there afterwards, until it is answered', async () => {
+  const tomas = await chat.rooms('tomas');
+  const before = await chat.latest();
+  await tomas.say('alder', 'Listo, the ticket kiosk at window 4 is dead');
+  const line = await tomas.sees('alder', ({ card }) => (card?.number ?? 0) > before);
+  const { number } = line.card!;
+  const ticket = await chat.ticketOf(number, 'tomas');
+  expect(ticket.missing.length).toBeGreaterThan(0);
+  const labels = ticket.questions
+    .filter(({ name }) => ticket.missing.includes(name))
+    .map(({ label }) => label);
+  const direct = await tomas.listoRoom();
+  const own = await tomas.sees(direct, ({ card }) => card?.number === number);
+  const asked = await tomas.sees(direct, ({ text }) => text.includes(`/ask/tickets/${number}`), own.id);
+  for (const label of labels)
+    expect(asked.text).toMatch(new RegExp(`${label.en.slice(0, 8)}|${label.pt.slice(0, 8)}`));
+  // Others in the room are not asked.
+  expect((await tomas.read('alder', line.id)).map(({ text }) => text).join()).not.toContain(asked.text);
+  const answers = { site: 'Port Alder', kiosk: '4', what: 'Dead', impact: 'site', urgency: 'stopsWork' };
+  const person = await chat.app.as('tomas');
+  const given = await person.call('PUT', `/tickets/${number}/answers`, { version: ticket.version, answers });
+  expect(given.status).toBe(200);
+  const after = await until(
+    () => chat.ticketOf(number, 'tomas'),
+    ({ missing }) => missing.length === 0,
+  );
+  expect(textsOf(after)).toBeDefined();
+});
+
+test('the first line gives on what it reaches, where the team that has it lets it', async () => {
+  const { tables } = chat.app.listo.db;
+  const [member] = await tables.members.find({ teamId: 'desk' });
+  const [desk, helder] = await Promise.all([member!.personId, 'helder'].map(chat.app.as));
+  const raiser = await chat.app.as('tomas');
+  const made = await raiser.call('POST', '/tickets', {
+    serviceId: 'kiosk',
+    title: 'Till 2',
+    answers: kiosk.answers,
+  });
+  const { number } = made.body as { number: number };
+  const allow = async (id: string, givenOnBy: string[]) => {
+    const { version } = (await tables.teams.findOne({ id }))!;
+    return (await helder!.call('PATCH', `/teams/${id}`, { version, givenOnBy })).status;
+  };
+  const give = async (teamId: string, name = 'give') => {
+    const { version } = await chat.ticketOf(number, 'rui');
+    const body = { name, by: 'agent', version, input: name === 'give' ? { teamId } : {} };
+    return (await desk!.call('POST', `/tickets/${number}/moves`, body)).status;
+  };
+  const { team } = await chat.ticketOf(number, 'rui');
+  expect(await allow(team.id, [])).toBe(200);
+  expect(await give('network')).toBe(403);
+  expect(await allow(team.id, ['nobody'])).toBe(422);
+  expect(await allow('people', ['desk'])).toBe(422);
+  expect(await allow(team.id, ['desk'])).toBe(200);
+  const seen = (await desk!.call('GET', `/tickets/${number}`)).body as { moves: { name: string }[] };
+  expect(seen.moves.map(({ name }) => name)).toEqual(['give']);
+  expect(await give('', 'take')).toBe(403);
+  expect(await give('network')).toBe(200);
+  expect(await chat.ticketOf(number, 'rui')).toMatchObject({ team: { id: 'network' } });
+});
