@@ -40,7 +40,8 @@ test('hours are painted, written and wiped; what a change moves is said before i
   await see(helder, 'Changed, not saved');
   for (const day of ['Wednesday', 'Thursday', 'Friday']) await type(helder, `Hours on ${day}`, '5:30-11');
   await click(helder, 'Save …');
-  await see(helder, /\d+ due instants move, of \d+ open tickets/);
+  // He administers and works in no team: what he may not read is not counted for him.
+  await see(helder, 'You may read none of the open tickets');
   const rui = await browser.open('rui', '/desk/nextUp');
   await see(rui, 'you can move now');
   await click(helder, 'Save it');
