@@ -44,6 +44,7 @@ test('the lead sees how sure it is, tries words, and adds a matter that is under
     'How people put it, a line each, en',
     'borrow an umbrella\numbrella for the quay\nwhere are the umbrellas\nI need an umbrella',
   );
+  await rui.select('select:has(option[value="other"])', 'other');
   await click(rui, 'Save');
   await see(rui, 'is saved and being learned');
   await type(rui, 'Try words on it', 'an umbrella please');

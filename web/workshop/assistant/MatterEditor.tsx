@@ -43,14 +43,12 @@ export function MatterEditor({ matter, onSaved }: { matter: MatterView | null; o
     matter ? bodyOf(matter) : FRESH,
   );
   const isFixed = matter !== null && !matter.mayEdit;
-  // Until one is chosen, the one that the list shows.
-  const serviceId = draft.serviceId || (services[0]?.id ?? '');
   const set = (change: Partial<MatterBody>): void => setDraft({ ...draft, ...change });
   const save = useMutation({
     mutationFn: async () => {
       // Lines that are still empty are no phrasings.
       const phrasings = draft.phrasings.filter(({ text }) => text.trim() !== '');
-      const body = { ...draft, phrasings, serviceId };
+      const body = { ...draft, phrasings };
       if (!matter) return (await call(api.assistant.create, { body, key: nanoid() })).id;
       await call(api.assistant.update, { params: { id: matter.id }, body: { ...body, version } });
       return matter.id;
@@ -120,7 +118,8 @@ export function MatterEditor({ matter, onSaved }: { matter: MatterView | null; o
             size="xs"
             label={t('assistant/workshop/service')}
             disabled={isFixed}
-            value={serviceId}
+            value={draft.serviceId}
+            error={problems.serviceId}
             data={[
               { value: '', label: t('common/choose') },
               ...services.map(({ id, title }) => ({ value: id, label: local(title) })),
