@@ -44,7 +44,13 @@ async function fillThread(listo: Listo): Promise<number> {
         via: 'desk' as const,
         readBy: 'requester' as const,
       },
-      ...{ isByTeam: true, isPublic: false, format: 'plain' as const, links: [], text: `What was said, ${i}` },
+      ...{
+        isByTeam: true,
+        isPublic: false,
+        format: 'plain' as const,
+        links: [],
+        text: `What was said, ${i}`,
+      },
     })),
   );
   await tables.journal.insertAll(
