@@ -105,10 +105,13 @@ async function copyDemo(server: string, name: string): Promise<void> {
   await copyDatabase(server, LOADED, name);
 }
 
+/** All tables are copied at once, over a few connections: the last waits for the largest. */
+const PATIENCE_MS = 60_000;
+
 /** The same tables with the same rows. */
 async function copyDatabase(server: string, from: string, to: string): Promise<void> {
-  const source = openDatabase(Object.assign(new URL(server), { pathname: `/${from}` }).href);
-  const copy = openDatabase(await createDatabase(server, to));
+  const source = openDatabase(Object.assign(new URL(server), { pathname: `/${from}` }).href, PATIENCE_MS);
+  const copy = openDatabase(await createDatabase(server, to), PATIENCE_MS);
   const tables = await source.select<{ name: string; columns: string }>(
     `SELECT TABLE_NAME AS name, GROUP_CONCAT(CONCAT('\`', COLUMN_NAME, '\`')) AS columns
      FROM information_schema.columns WHERE TABLE_SCHEMA = DATABASE() AND IS_GENERATED = 'NEVER' GROUP BY TABLE_NAME`,

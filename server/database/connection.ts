@@ -4,8 +4,9 @@ import { CONNECTIONS, partConnections } from './busy';
 /**
  * Connects to MariaDB. Transactions read what is committed at each statement, so that an entry that commits late
  * is seen by the next look, and rows claimed elsewhere do not block ranges.
+ * @param acquireMs how long one waits for a connection; longer where nobody waits for a page
  */
-export function connect(databaseUrl: string): Sequelize {
+export function connect(databaseUrl: string, acquireMs = 2_500): Sequelize {
   const url = new URL(databaseUrl);
   const sequelize = new Sequelize({
     dialect: 'mariadb',
@@ -15,7 +16,7 @@ export function connect(databaseUrl: string): Sequelize {
     password: decodeURIComponent(url.password),
     database: url.pathname.slice(1),
     logging: false,
-    pool: { max: CONNECTIONS.pages + CONNECTIONS.background, min: 0, idle: 30_000, acquire: 2_500 },
+    pool: { max: CONNECTIONS.pages + CONNECTIONS.background, min: 0, idle: 30_000, acquire: acquireMs },
     dialectOptions: {
       connectTimeout: 2_000,
       // No column holds what Sequelize would read in its own way (instants are numbers); asking it for each value

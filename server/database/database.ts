@@ -35,8 +35,9 @@ export function isDuplicate(error: unknown): boolean {
   return codeOf(error) === 'ER_DUP_ENTRY';
 }
 
-export function openDatabase(databaseUrl: string): Database {
-  const sequelize = connect(databaseUrl);
+/** @param acquireMs how long one waits for a connection, where that is not as pages do */
+export function openDatabase(databaseUrl: string, acquireMs?: number): Database {
+  const sequelize = connect(databaseUrl, acquireMs);
   const optional = (tx?: Transaction) => (tx ? { transaction: tx } : {});
 
   async function transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
