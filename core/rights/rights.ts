@@ -29,7 +29,8 @@ export type GuardedTicket = {
 /**
  * read: the ticket as its requester reads it. readNotes: the team's side of it too. write: words and files on the
  * requester's side. answer: words to the requester. note: words to the team. work: moves and facts of the team.
- * giveOn: to another team or person. mend: what it is about: title, place, impact and urgency, answers. own: confirm, reopen, withdraw, share. askIn: bring a collaborator in.
+ * giveOn: to another team or person. mend: what it is about: title, place, impact and urgency, answers. own: confirm,
+ * reopen, withdraw, share. askIn: bring a collaborator in.
  */
 export const TICKET_ACTIONS = [
   'read',

@@ -17,7 +17,8 @@ import { makeMove } from '../tickets/move';
 import { recordChange } from '../tickets/record';
 import type { ChatConnector } from './connector';
 import { findByChatId } from './identities';
-import { queueChat } from './queue';
+import { lookUp } from '../notifications/lookUp';
+import { queueChat, whenTold } from './queue';
 
 const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
@@ -73,7 +74,11 @@ async function askForMore(listo: Listo, tx: Transaction, ticket: TicketRecord): 
   const entry = await listo.db.tables.journal.findOne({ ticketNumber: ticket.number, type: 'sent' }, tx);
   if (!entry) return;
   const { number: ticketNumber, requesterId: personId } = ticket;
-  await queueChat(listo, tx, { do: 'told', event: 'needs', entryId: entry.id }, { ticketNumber, personId });
+  // An agent may have made it of their words: they hear of it when and where they wish to.
+  const nextAt = await whenTold(listo, tx, personId, lookUp(listo, tx));
+  if (nextAt === null) return;
+  const to = { ticketNumber, personId, nextAt };
+  await queueChat(listo, tx, { do: 'told', event: 'needs', entryId: entry.id }, to);
 }
 
 /**

@@ -72,7 +72,7 @@ test('a yes counts once its sender is proven; until then its reader is sent to t
   const told = (await mailsToAna()).filter(
     ({ subject, text }) => subject.includes(String(number)) && text.includes('/ask'),
   );
-  expect(told.length).toBeLessThanOrEqual(2);
+  expect(told).toHaveLength(2);
 
   const proven = await sayYes({ ...reply, results: `${ofUs}=pass header.from=solvarra.example` });
   expect(proven).toMatchObject({ outcome: 'decided', detail: 'approve', personId: 'ana' });

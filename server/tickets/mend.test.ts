@@ -1,4 +1,4 @@
-import { startChatTest, textsOf, type ChatTest } from '../testing/chat';
+import { startChatTest, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
 
 /** What a call or a line in chat did not say, or said wrongly, is mended by those who know. */
@@ -70,11 +70,10 @@ test('what a form needs and nobody said in chat is asked there afterwards, until
   const person = await chat.app.as('tomas');
   const given = await person.call('PUT', `/tickets/${number}/answers`, { version: ticket.version, answers });
   expect(given.status).toBe(200);
-  const after = await until(
+  await until(
     () => chat.ticketOf(number, 'tomas'),
     ({ missing }) => missing.length === 0,
   );
-  expect(textsOf(after)).toBeDefined();
 });
 
 test('the first line gives on what it reaches, where the team that has it lets it', async () => {

@@ -1,6 +1,6 @@
-import { Button, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { nanoid } from 'nanoid';
+import { UndoNote } from './UndoNote';
 
 /** Says what was done, with the way back beside it. */
 export function showUndo(message: string, undo: string, onUndo: () => Promise<unknown>): void {
@@ -9,19 +9,14 @@ export function showUndo(message: string, undo: string, onUndo: () => Promise<un
     id,
     autoClose: 12_000,
     message: (
-      <Group justify="space-between" wrap="nowrap">
-        <span>{message}</span>
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => {
-            notifications.hide(id);
-            void onUndo().catch(() => undefined);
-          }}
-        >
-          {undo}
-        </Button>
-      </Group>
+      <UndoNote
+        message={message}
+        undo={undo}
+        onUndo={() => {
+          notifications.hide(id);
+          void onUndo().catch(() => undefined);
+        }}
+      />
     ),
   });
 }

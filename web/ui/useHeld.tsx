@@ -1,7 +1,7 @@
-import { Button, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef } from 'react';
+import { UndoNote } from './UndoNote';
 
 /** So long something waits before it is done, and can be taken back. */
 export const HELD_MS = 8_000;
@@ -41,19 +41,14 @@ export function useHeld(): (held: Held) => void {
       autoClose: false,
       withCloseButton: false,
       message: (
-        <Group justify="space-between" wrap="nowrap">
-          <span>{message}</span>
-          <Button
-            size="compact-sm"
-            variant="default"
-            onClick={() => {
-              end();
-              onUndo();
-            }}
-          >
-            {undo}
-          </Button>
-        </Group>
+        <UndoNote
+          message={message}
+          undo={undo}
+          onUndo={() => {
+            end();
+            onUndo();
+          }}
+        />
       ),
     });
   };

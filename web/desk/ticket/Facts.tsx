@@ -95,9 +95,15 @@ function PriorityFacts({ ticket }: { ticket: Ticket }) {
           onChange={(value) => change.mutate({ urgency: value as Urgency, key: nanoid() })}
         />
       </Group>
-      <button type="button" className={classes.link} onClick={() => setOverride(override ? null : priority)}>
-        <small>{t('page/override')}</small>
-      </button>
+      {ticket.rights.includes('work') && (
+        <button
+          type="button"
+          className={classes.link}
+          onClick={() => setOverride(override ? null : priority)}
+        >
+          <small>{t('page/override')}</small>
+        </button>
+      )}
       {override && (
         <form
           onSubmit={(event) => {
