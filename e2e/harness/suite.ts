@@ -13,8 +13,9 @@ export function demoSuite(name: string): {
   /** What pages threw in this test, so far. */
   failures: string[];
 } {
-  const app = {} as DemoApp;
-  const browser = {} as TestBrowser;
+  // What has not begun has nothing to end.
+  const app = { end: () => Promise.resolve() } as DemoApp;
+  const browser = { closePages: () => Promise.resolve(), close: () => Promise.resolve() } as TestBrowser;
   const failures: string[] = [];
   beforeAll(async () => {
     Object.assign(app, await startDemoApp(name));

@@ -149,6 +149,16 @@ test('those who lead teach it; each figure opens its conversations', async () =>
     id: string;
   }[];
   expect(talks).toHaveLength(figures.handedOver);
+  // A ticket came of some, and a person had to do it: they are among these, and no conversation is among both.
+  const outcomes = async (which: string) => {
+    const listed = (await rui!.call('GET', `/workshop/assistant/talks?which=${which}`)).body as {
+      outcome: string;
+    }[];
+    return new Set(listed.map(({ outcome }) => outcome));
+  };
+  const [needed, alone] = [await outcomes('handedOver'), await outcomes('alone')];
+  expect([...needed]).toContain('ticket');
+  expect([...alone].filter((outcome) => needed.has(outcome))).toEqual([]);
   const read = (await rui!.call('GET', `/workshop/assistant/talks/${talks[0]!.id}`)).body as TalkView;
   expect(read.turns.some(({ likely }) => (likely?.length ?? 0) > 0)).toBe(true);
   const understood = (await rui!.call('GET', '/workshop/understood?q=kiosk%20frozen&language=en')).body as {

@@ -19,14 +19,14 @@ type Pool = {
   destroyConnection?(connection: Connection): unknown;
 };
 
-/** So long a statement waits for a connection; then it is told to come again. */
-const PATIENCE_MS = 2_500;
-
 class Seats {
   private taken = 0;
   private readonly waiting: (() => void)[] = [];
 
-  constructor(private readonly most: number) {}
+  constructor(
+    private readonly most: number,
+    private readonly patienceMs: number,
+  ) {}
 
   async take(): Promise<void> {
     if (this.taken < this.most) {
@@ -42,7 +42,7 @@ class Seats {
         this.waiting.splice(this.waiting.indexOf(go), 1);
         const error = new Error('no connection came free in time');
         reject(Object.assign(error, { code: 'ER_GET_CONNECTION_TIMEOUT' }));
-      }, PATIENCE_MS);
+      }, this.patienceMs);
       this.waiting.push(go);
     });
   }
@@ -54,10 +54,16 @@ class Seats {
   }
 }
 
-/** Parts the connections of a pool between what people wait for and what happens by itself. */
-export function partConnections(sequelize: Sequelize): void {
+/**
+ * Parts the connections of a pool between what people wait for and what happens by itself.
+ * @param patienceMs how long a statement waits for one; then it is told to come again
+ */
+export function partConnections(sequelize: Sequelize, patienceMs: number): void {
   const pool = (sequelize as unknown as { connectionManager: Pool }).connectionManager;
-  const seats = { pages: new Seats(CONNECTIONS.pages), background: new Seats(CONNECTIONS.background) };
+  const seats = {
+    pages: new Seats(CONNECTIONS.pages, patienceMs),
+    background: new Seats(CONNECTIONS.background, patienceMs),
+  };
   const heldBy = new WeakMap<Connection, Sort>();
   const get = pool.getConnection.bind(pool);
   const leave = (connection: Connection): void => {

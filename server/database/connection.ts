@@ -28,6 +28,6 @@ export function connect(databaseUrl: string, acquireMs = 2_500): Sequelize {
       ],
     },
   });
-  partConnections(sequelize);
+  partConnections(sequelize, acquireMs);
   return sequelize;
 }

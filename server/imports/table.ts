@@ -1,5 +1,6 @@
 import { CsvError, parse } from 'csv-parse';
 import { readFile } from 'node:fs/promises';
+import { setImmediate } from 'node:timers/promises';
 import { Readable } from 'node:stream';
 import { ProblemError } from '../http/problems';
 import { decode } from './decode';
@@ -7,14 +8,18 @@ import { decode } from './decode';
 /** So many bytes are read between two looks at what else there is to do. */
 const AT_ONCE = 32_768;
 
-/** A text in parts, with its lines ended by one letter: within quotes the parser counts an end of two twice. */
-function* inParts(text: string): Generator<Buffer> {
+/**
+ * A text in parts, with its lines ended by one letter: within quotes the parser counts an end of two twice. Between two
+ * parts others are answered.
+ */
+async function* inParts(text: string): AsyncGenerator<Buffer> {
   for (let at = 0; at < text.length;) {
     let end = Math.min(text.length, at + AT_ONCE);
     // A pair of letters that belong together is not parted.
     while (end < text.length && /[\r\uD800-\uDBFF]/.test(text[end - 1]!)) end++;
     yield Buffer.from(text.slice(at, end).replaceAll('\r\n', '\n'));
     at = end;
+    await setImmediate();
   }
 }
 
@@ -24,6 +29,11 @@ const LONGEST_RECORD = 1_000_000;
 const MOST_LINES = 3_000_000;
 const MOST_CELLS = 12_000_000;
 const MOST_COLUMNS = 300;
+/** Cells of one line, quoted or not: the time to read a line grows by their square. */
+const MOST_IN_LINE = 20_000;
+const LINE_END = 10;
+/** Comma, semicolon, tabulator, bar. */
+const DELIMITERS = new Set([44, 59, 9, 124]);
 
 /**
  * Refuses what would take far longer to read than any table does: its lines and its cells are counted, a byte at a time,
@@ -33,12 +43,18 @@ const MOST_COLUMNS = 300;
 export function refuseEndless(bytes: Uint8Array): void {
   let lines = 0;
   let cells = 0;
-  for (let at = 0; at < bytes.length; at++) {
-    const byte = bytes[at]!;
-    if (byte === 10) lines++;
-    else if (byte === 44 || byte === 59 || byte === 9 || byte === 124) cells++;
+  let inLine = 0;
+  for (const byte of bytes) {
+    if (byte === LINE_END) {
+      lines++;
+      inLine = 0;
+    } else if (DELIMITERS.has(byte)) {
+      cells++;
+      inLine++;
+    } else continue;
+    if (lines > MOST_LINES || cells > MOST_CELLS || inLine > MOST_IN_LINE)
+      throw new ProblemError('tableTooLong');
   }
-  if (lines > MOST_LINES || cells > MOST_CELLS) throw new ProblemError('tableTooLong');
 }
 
 export type TableRow = { line: number; cells: string[] };

@@ -1,6 +1,6 @@
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import { append } from './append';
-import { createEntryReader, passOver, runConsumer, type Consumer } from './consumer';
+import { createEntryReader, passOver, registerConsumers, runConsumer, type Consumer } from './consumer';
 import { placeEntries } from './sequencer';
 
 const HOUR = 3_600_000;
@@ -102,6 +102,25 @@ test('consumers that hear nothing of what is new come along without being asked,
   expect(rows[0]!.position).toBeGreaterThanOrEqual(from + 4);
   expect(await passOver(listo, consumers, createEntryReader(listo))).toEqual({ moved: 0, left: [] });
   for (const { name } of consumers) await listo.db.tables.consumers.remove({ name });
+});
+
+test('a process starts while a consumer of another works; a new one begins at the present end', async () => {
+  const { db } = app.listo;
+  const named = (name: string): Consumer => ({ name, hears: () => true, handle: () => Promise.resolve() });
+  const isThere = () => db.tables.consumers.findOne({ name: 'newcomer' });
+  await db.run("INSERT INTO consumers (name, position) VALUES ('working', 7)");
+  await db.transaction(async (tx) => {
+    await db.select("SELECT position FROM consumers WHERE name = 'working' FOR UPDATE", {}, tx);
+    // Its row is locked all the while: to wait for it would last until the lock's own time is out, and fail.
+    await registerConsumers(app.listo, [named('working')]);
+  });
+  expect((await db.tables.consumers.findOne({ name: 'working' }))!.position).toBe(7);
+  expect(await isThere()).toBeNull();
+  await registerConsumers(app.listo, [named('working'), named('newcomer')]);
+  const [end] = await db.select<{ position: number }>('SELECT MAX(position) AS position FROM journal');
+  expect((await isThere())!.position).toBeLessThanOrEqual(end!.position);
+  expect((await isThere())!.position).toBeGreaterThan(0);
+  for (const name of ['working', 'newcomer']) await db.tables.consumers.remove({ name });
 });
 
 test('a consumer that fails half way leaves nothing and comes again', async () => {

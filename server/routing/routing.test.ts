@@ -58,6 +58,29 @@ test('each new ticket finds whoever carries least, says why, and they are told',
   expect(page.state).toBe('received');
 });
 
+test('what is given by itself has been taken up by nobody; a person who begins it takes it up', async () => {
+  await set({});
+  const number = await create('Given');
+  const page = await assigned(number);
+  const takenUp = async () => {
+    const clocks = await until(
+      () => app.listo.db.tables.clocks.find({ ticketNumber: number }),
+      (rows) => rows.some(({ targetId }) => targetId === 'first-answer'),
+    );
+    const { isTakenUp } = (await rui!.call('GET', `/tickets/${number}`)).body as { isTakenUp: boolean };
+    return { isTakenUp, answer: clocks.find(({ targetId }) => targetId === 'first-answer')!.stoppedAt };
+  };
+  expect(await takenUp()).toEqual({ isTakenUp: false, answer: null });
+  // To read it is not to begin it.
+  const holder = page.assignee!.id === 'rui' ? rui! : hanna!;
+  await holder.call('GET', `/tickets/${number}`);
+  expect((await takenUp()).isTakenUp).toBe(false);
+  const { version } = (await holder.call('GET', `/tickets/${number}`)).body as { version: number };
+  const move = { name: 'finish', by: 'agent', version, input: { solution: 'Restarted' } };
+  expect((await holder.call('POST', `/tickets/${number}/moves`, move)).status).toBe(200);
+  expect((await takenUp()).isTakenUp).toBe(true);
+});
+
 test('who is busy, on leave, full or without the skill is passed over; what nobody can have waits for whoever becomes free', async () => {
   const people = [
     { id: 'hanna', capacity: 12, skills: { kiosks: 3 } },

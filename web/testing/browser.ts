@@ -17,6 +17,10 @@ Object.assign(window, {
     ...{ addListener: () => undefined, removeListener: () => undefined, dispatchEvent: () => false },
   }),
 });
+// A text area that grows measures itself anew once fonts are there.
+Object.assign(document, {
+  fonts: { addEventListener: () => undefined, removeEventListener: () => undefined },
+});
 Element.prototype.scrollIntoView = () => undefined;
 // Parts of the application add their words as they are loaded.
 await startMessages();

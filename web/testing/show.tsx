@@ -1,4 +1,5 @@
 import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, type RenderResult } from '@testing-library/react';
 import type { ReactElement } from 'react';
@@ -46,6 +47,7 @@ export async function show(
     <WordsProvider>
       <MantineProvider env="test">
         <QueryClientProvider client={client}>
+          <Notifications />
           <MemoryRouter initialEntries={[address]}>{element}</MemoryRouter>
         </QueryClientProvider>
       </MantineProvider>

@@ -1,7 +1,12 @@
+import { jest } from '@jest/globals';
 import { screen } from '@testing-library/react';
 import { AT, entryOf, ticketOf } from '../../testing/ticket';
 import { show } from '../../testing/show';
 import { Thread } from './Thread';
+
+// What cannot be read is told to the browser's log.
+beforeEach(() => void jest.spyOn(console, 'warn').mockImplementation(() => undefined));
+afterEach(() => jest.restoreAllMocks());
 
 const contract = { en: 'Contract', pt: 'Contrato' };
 
