@@ -67,6 +67,7 @@ const around: ServiceSurroundings = {
   audience: 40,
   teams: { onboard: { members: 3, leads: 1 }, empty: { members: 0, leads: 0 } },
   hasPerson: (id) => id === 'mara',
+  mayCall: (address) => address.startsWith('https://'),
 };
 const step = good.plan!.steps[0]!;
 const agree: ServiceDefinition['approvals'][number] = {
@@ -115,6 +116,23 @@ test.each<[string, Partial<ServiceDefinition>, string[], Partial<ServiceSurround
     [],
   ],
   ['an approval that a plan would pass by', { approvals: [agree] }, ['approvals besidePlan']],
+  ...(['file:///etc/passwd', 'https://supplier.example/orders'] as const).map(
+    (address): [string, Partial<ServiceDefinition>, string[]] => [
+      `a step that calls ${address}`,
+      {
+        plan: {
+          ...good.plan!,
+          steps: [
+            {
+              ...{ id: 'order', leg: 'one', name: said('Order'), kind: 'automatic' },
+              action: { do: 'send', address },
+            },
+          ],
+        },
+      },
+      address.startsWith('https') ? [] : ['plan addressNotAllowed'],
+    ],
+  ),
   ['a plan in a ring', { plan: { ...good.plan!, steps: [{ ...step, after: ['fetch'] }] } }, ['plan cycle']],
   [
     'a step without a team',

@@ -23,6 +23,8 @@ export type ServiceSurroundings = {
   teams: Record<string, { members: number; leads: number }>;
   /** Those who work here. */
   hasPerson: (id: string) => boolean;
+  /** Whether an automatic step may call an outside address. */
+  mayCall: (address: string) => boolean;
 };
 
 const isSaid = (text: LocalText): boolean => LANGUAGES.every((language) => text[language].trim() !== '');
@@ -123,6 +125,8 @@ function* checkSteps(
       // Without it the plan would promise its end for the moment in which it begins.
       if (step.kind === 'task' && isWithoutEffort(step)) yield { part, code: 'noEffort', at };
     }
+    if (step.kind === 'automatic' && step.action.do === 'send' && !around.mayCall(step.action.address))
+      yield { part, code: 'addressNotAllowed', at, detail: step.action.address };
     if (step.kind === 'approval')
       for (const code of checkAgreed(step, around, names)) yield { part, code, at };
     const asked = [

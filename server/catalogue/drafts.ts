@@ -8,6 +8,7 @@ import type { LocalText } from '../../core/forms';
 import { maySetUp } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
+import { mayCallOut } from '../http/outgoing';
 import { OK } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
@@ -71,6 +72,7 @@ async function judge(
     audience,
     teams: Object.fromEntries(teams.map(({ id, members, leads }) => [id, { members, leads }])),
     hasPerson: (id) => known.has(id),
+    mayCall: (address) => mayCallOut(listo, address),
   });
   return { audience, problems };
 }

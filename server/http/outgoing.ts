@@ -56,15 +56,30 @@ export function isPublic(ip: string): boolean {
   return ipaddr.process(ip).range() === 'unicast';
 }
 
+/** An IPv6 address stands within them in a URL. */
+const BRACKETS = /^\[|\]$/g;
+
 /** The one address that a host has now. @throws NotAllowed where it is not public */
 async function resolve(hostname: string, isNamed: boolean): Promise<string> {
-  const host = hostname.replace(/^\[|\]$/g, '');
+  const host = hostname.replace(BRACKETS, '');
   const found = isIP(host) ? [{ address: host }] : await lookup(host, { all: true });
   const first = found.find(({ address }) => isNamed || isPublic(address));
   // One that also leads inside leads inside.
   if (!first || (!isNamed && !found.every(({ address }) => isPublic(address))))
     throw new NotAllowed('leads into a private network');
   return first.address;
+}
+
+/** Whether an address may be called as far as it shows by itself; where its host leads is seen when it is called. */
+export function mayCallOut(listo: Pick<Listo, 'config' | 'address'>, address: string): boolean {
+  try {
+    const { url, isNamed } = readAddress(listo, address);
+    const host = url.hostname.replace(BRACKETS, '');
+    return isNamed || !isIP(host) || isPublic(host);
+  } catch (error) {
+    if (error instanceof NotAllowed) return false;
+    throw error;
+  }
 }
 
 const PATIENCE_MS = 10_000;

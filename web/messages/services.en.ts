@@ -393,6 +393,8 @@ export const servicesEn = {
     duplicateLeg: 'A part stands twice.',
     duplicateStep: 'A step stands twice.',
     badEffort: 'Its effort is below nothing.',
+    addressNotAllowed:
+      'Listo may not call {{detail}}: write a whole https address of a host that is named for outgoing calls.',
     noEffort: 'Say how much working time it usually takes: the promised date is reckoned from that.',
   },
 };

@@ -395,6 +395,8 @@ export const servicesPt: ServicesWords = {
     duplicateLeg: 'Uma parte está duas vezes.',
     duplicateStep: 'Um passo está duas vezes.',
     badEffort: 'O esforço é menos que nada.',
+    addressNotAllowed:
+      'O Listo não pode chamar {{detail}}: escreva um endereço https completo de um servidor autorizado para chamadas externas.',
     noEffort: 'Diga quanto tempo de trabalho costuma levar: a data prometida conta-se a partir daí.',
   },
 };
