@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { cp, mkdtemp, readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
@@ -10,9 +10,10 @@ import { click, see, startBrowser, type } from './harness/browser';
 const { LISTO_TEST_DATABASE_URL: _url, DATABASE_URL: _other, ...bare } = process.env;
 let dataDir = '';
 let port = 0;
+const anyPort = (): number => 20_000 + Math.floor(Math.random() * 20_000);
 beforeEach(async () => {
   dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-start-'));
-  port = 20_000 + Math.floor(Math.random() * 20_000);
+  port = anyPort();
 });
 afterEach(() => rm(dataDir, { recursive: true, force: true }));
 
@@ -149,30 +150,43 @@ const findBy = (words: string): number =>
     readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').includes(words),
   )!;
 
-/** Whatever ends it, and whichever part of it is ended: soon nothing of it is left. */
-test.each<[string, NodeJS.Signals, (npm: number) => number]>([
-  ['Ctrl-C in its terminal', 'SIGINT', (npm) => -npm],
-  ['TERM to all', 'SIGTERM', (npm) => -npm],
-  ['its terminal closed', 'SIGHUP', (npm) => -npm],
-  ['TERM to npm alone', 'SIGTERM', (npm) => npm],
-  ['npm killed', 'SIGKILL', (npm) => npm],
-  ['the start command killed', 'SIGKILL', () => findBy('scripts/start.mjs')],
-  ['the server killed', 'SIGKILL', () => findBy('server/main.ts')],
-  ['the database killed', 'SIGKILL', () => findBy('mariadbd')],
-])(
-  '%s',
-  async (_, signal, target) => {
-    const { child } = await run('npm', ['start', '--silent', '--', '--empty']);
-    expect(listAll().length).toBeGreaterThanOrEqual(4);
-    process.kill(target(child.pid!), signal);
-    const end = performance.now() + 15_000;
-    while (listAll().length > 0 && performance.now() < end) await delay(100);
-    expect(
-      listAll().map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ')),
-    ).toEqual([]);
-  },
-  90_000,
-);
+describe('whatever ends it, and whichever part of it is ended: soon nothing of it is left', () => {
+  /** A data folder with an empty Listo: to make the database anew takes longest of all. */
+  let made = '';
+  beforeAll(async () => {
+    made = await mkdtemp(path.join(os.tmpdir(), 'listo-start-'));
+    [dataDir, port] = [made, anyPort()];
+    const { child, ended } = await start('--empty');
+    child.kill('SIGTERM');
+    await ended;
+  }, 90_000);
+  beforeEach(() => cp(made, dataDir, { recursive: true }));
+  afterAll(() => rm(made, { recursive: true, force: true }));
+
+  test.each<[string, NodeJS.Signals, (npm: number) => number]>([
+    ['Ctrl-C in its terminal', 'SIGINT', (npm) => -npm],
+    ['TERM to all', 'SIGTERM', (npm) => -npm],
+    ['its terminal closed', 'SIGHUP', (npm) => -npm],
+    ['TERM to npm alone', 'SIGTERM', (npm) => npm],
+    ['npm killed', 'SIGKILL', (npm) => npm],
+    ['the start command killed', 'SIGKILL', () => findBy('scripts/start.mjs')],
+    ['the server killed', 'SIGKILL', () => findBy('server/main.ts')],
+    ['the database killed', 'SIGKILL', () => findBy('mariadbd')],
+  ])(
+    '%s',
+    async (_, signal, target) => {
+      const { child } = await run('npm', ['start', '--silent', '--', '--empty']);
+      expect(listAll().length).toBeGreaterThanOrEqual(4);
+      process.kill(target(child.pid!), signal);
+      const end = performance.now() + 15_000;
+      while (listAll().length > 0 && performance.now() < end) await delay(100);
+      expect(
+        listAll().map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ')),
+      ).toEqual([]);
+    },
+    90_000,
+  );
+});
 
 test('a second start beside the first says so and touches nothing', async () => {
   const first = await start('--empty');
