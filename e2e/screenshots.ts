@@ -9,6 +9,7 @@ type Shot = {
   person: string | null;
   address: string;
   isDark?: boolean;
+  isPortuguese?: boolean;
   width?: number;
   /** What the page is waited for by. */
   sees: string | RegExp;
@@ -210,8 +211,11 @@ const wanted = process.argv.slice(2);
 const app = await startDemoApp('screenshots');
 const browser = await startBrowser(() => app.url);
 await mkdir(outDir, { recursive: true });
-for (const { name, person, address, isDark = false, width = 1280, sees, act } of SHOTS) {
+for (const shot of SHOTS) {
+  const { name, person, address, isDark = false, isPortuguese = false, width = 1280, sees, act } = shot;
   if (wanted.length > 0 && !wanted.includes(name)) continue;
+  if (person !== null)
+    await app.listo.db.tables.people.update({ id: person }, { language: isPortuguese ? 'pt' : 'en' });
   const page = await browser.open(person, address, { isDark, width });
   await see(page, sees);
   await act?.(page);
