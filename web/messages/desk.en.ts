@@ -56,7 +56,7 @@ export const deskWordsEn = {
     service: 'Service',
     serviceBlank: 'Type a few letters',
     door: 'Came by',
-    asService: 'As the form or the service has it',
+    asService: 'From the form',
     send: 'Raise it',
     whole: 'The whole form',
     caller: 'Who is calling',

@@ -56,7 +56,7 @@ export const deskWordsPt = {
     service: 'Serviço',
     serviceBlank: 'Escreva algumas letras',
     door: 'Chegou por',
-    asService: 'Como o formulário ou o serviço indicam',
+    asService: 'Pelo formulário',
     send: 'Abrir',
     whole: 'O formulário inteiro',
     caller: 'Quem liga',

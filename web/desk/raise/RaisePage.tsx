@@ -99,6 +99,30 @@ function Reported({ title, serviceId }: { title: string; serviceId: string }) {
   );
 }
 
+type JudgedProps<V extends string> = {
+  name: 'impact' | 'urgency';
+  values: readonly V[];
+  value: V | null | undefined;
+  wordsOf(value: V): string;
+  onChange(value: V | null): void;
+};
+
+/** How grave or how urgent it is, by who takes the call; null: as the form of the service has it. */
+function Judged<V extends string>({ name, values, value, wordsOf, onChange }: JudgedProps<V>) {
+  const { t } = useWords();
+  return (
+    <NativeSelect
+      label={t(`conflict/fields/${name}`)}
+      value={value ?? ''}
+      data={[
+        { value: '', label: t('raise/asService') },
+        ...values.map((each) => ({ value: each, label: wordsOf(each) })),
+      ]}
+      onChange={({ target }) => onChange(values.find((each) => each === target.value) ?? null)}
+    />
+  );
+}
+
 /** Raising a ticket for someone who calls or stands at the desk: who, what, in a few words. The rest is filled in. */
 export function RaisePage() {
   const { t, local } = useWords();
@@ -208,25 +232,15 @@ export function RaisePage() {
           onChange={({ target }) => set({ via: target.value as Draft['via'] })}
         />
         <Group grow gap="sm">
-          <NativeSelect
-            label={t('conflict/fields/impact')}
-            value={draft.impact ?? ''}
-            data={[
-              { value: '', label: t('raise/asService') },
-              ...IMPACTS.map((value) => ({ value, label: t(`impacts/${value}`) })),
-            ]}
-            onChange={({ target }) => set({ impact: IMPACTS.find((each) => each === target.value) ?? null })}
+          <Judged
+            {...{ name: 'impact', values: IMPACTS, value: draft.impact }}
+            wordsOf={(value) => t(`impacts/${value}`)}
+            onChange={(impact) => set({ impact })}
           />
-          <NativeSelect
-            label={t('conflict/fields/urgency')}
-            value={draft.urgency ?? ''}
-            data={[
-              { value: '', label: t('raise/asService') },
-              ...URGENCIES.map((value) => ({ value, label: t(`urgencies/${value}`) })),
-            ]}
-            onChange={({ target }) =>
-              set({ urgency: URGENCIES.find((each) => each === target.value) ?? null })
-            }
+          <Judged
+            {...{ name: 'urgency', values: URGENCIES, value: draft.urgency }}
+            wordsOf={(value) => t(`urgencies/${value}`)}
+            onChange={(urgency) => set({ urgency })}
           />
         </Group>
         <Templates

@@ -117,6 +117,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
         {!team.isConfidential && (
           <MultiSelect
             mt={10}
+            maw={360}
             size="xs"
             label={t('workshop/team/givenOnBy')}
             aria-label={`${t('workshop/team/givenOnBy')}: ${local(team.name)}`}
