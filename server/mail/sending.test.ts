@@ -31,8 +31,10 @@ async function openDoor(slowMs = 0): Promise<Door> {
       stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
       stream.on('end', () => {
         const subject = /^Subject: (.*)$/m.exec(text)![1]!.trim();
-        if (refused?.test(subject))
-          return callback(Object.assign(new Error('come again'), { responseCode: 451 }));
+        if (refused?.test(subject)) {
+          callback(Object.assign(new Error('come again'), { responseCode: 451 }));
+          return;
+        }
         setTimeout(() => {
           taken.push(subject);
           callback();

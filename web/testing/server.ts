@@ -9,7 +9,8 @@ export type Received<E = Endpoint> = {
   body: BodyOf<E>;
   key: string | null;
 };
-type Answer<E> = AnswerOf<E> | Refusal | ((received: Received<E>) => AnswerOf<E> | Refusal | Promise<AnswerOf<E> | Refusal>);
+type Answer<E> =
+  AnswerOf<E> | Refusal | ((received: Received<E>) => AnswerOf<E> | Refusal | Promise<AnswerOf<E> | Refusal>);
 
 /** What the server refuses with; null: it does not answer at all. */
 class Refusal {
@@ -73,7 +74,7 @@ export class StandInServer {
 
   /** The calls so far, first to last. */
   callsOf<E extends Endpoint>(endpoint: E): Received<E>[] {
-    return (this.received.get(endpoint) ?? []) as unknown as Received<E>[];
+    return this.received.get(endpoint) ?? [];
   }
 
   readonly fetch = async (input: unknown, init: RequestInit = {}): Promise<Response> => {
@@ -82,9 +83,9 @@ export class StandInServer {
     const values = pattern.exec(url.pathname)!.slice(1).map(decodeURIComponent);
     const sent: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : init.body;
     const received: Received = {
-      params: Object.fromEntries(names.map((name, i) => [name, values[i]])) as never,
-      query: Object.fromEntries(url.searchParams) as never,
-      body: sent as never,
+      params: Object.fromEntries(names.map((name, i) => [name, values[i]])),
+      query: Object.fromEntries(url.searchParams),
+      body: sent,
       key:
         new Map(Object.entries((init.headers ?? {}) as Record<string, string>)).get('Idempotency-Key') ??
         null,
@@ -118,7 +119,7 @@ export function standIn(): () => StandInServer {
   const real = globalThis.fetch;
   beforeEach(() => {
     server = new StandInServer();
-    globalThis.fetch = server.fetch as typeof fetch;
+    globalThis.fetch = server.fetch;
     localStorage.clear();
   });
   afterEach(() => {
