@@ -1,7 +1,10 @@
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
+import boundaries from 'eslint-plugin-boundaries';
+import { importX } from 'eslint-plugin-import-x';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+import { FLOORS } from './scripts/floors.mjs';
 
 /** Arrows point one way: web → contract ← server → core, web → core. */
 function mayNotImport(...layers) {
@@ -13,6 +16,46 @@ function mayNotImport(...layers) {
     ],
   };
 }
+
+const floorNames = Array.from({ length: FLOORS.composition - 1 }, (_, i) => `floor${i + 1}`);
+
+/** Each floor of the server takes by value only from its own and those below; tests look into all. */
+const floors = {
+  files: ['server/**/*.ts'],
+  ignores: ['**/*.test.ts', 'server/testing/**', 'server/attacks/**'],
+  plugins: { boundaries, 'import-x': importX },
+  settings: {
+    'import/resolver': { node: { extensions: ['.ts', '.tsx'] } },
+    'boundaries/elements': [
+      ...Object.entries(FLOORS.subjects).map(([subject, floor]) => ({
+        type: `floor${floor}`,
+        pattern: `server/${subject}`,
+      })),
+    ],
+    // What stands beside the subjects puts them together, but for what every floor is given.
+    'boundaries/files': [
+      { category: 'composition', pattern: `server/!(${Object.keys(FLOORS.beside).join('|')}).ts` },
+    ],
+  },
+  rules: {
+    'boundaries/dependencies': [
+      'error',
+      {
+        default: 'allow',
+        policies: floorNames.map((type, i) => ({
+          from: { element: { type } },
+          disallow: {
+            to: [
+              { element: { types: { anyOf: floorNames.slice(i + 1) } } },
+              { file: { categories: 'composition' } },
+            ],
+            dependency: { kind: 'value' },
+          },
+        })),
+      },
+    ],
+  },
+};
 
 export default tseslint.config(
   { ignores: ['node_modules', 'dist', '.listo'] },
@@ -57,6 +100,16 @@ export default tseslint.config(
         { object: 'Date', property: 'now', message: 'Time is given, never read, in core.' },
       ],
     },
+  },
+  floors,
+  {
+    files: ['{core,contract,server,web}/**/*.{ts,tsx}'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/extensions': ['.ts', '.tsx'],
+      'import-x/resolver': { node: { extensions: ['.ts', '.tsx'] } },
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
   { files: ['contract/**/*.ts'], rules: mayNotImport('server', 'web', 'demo') },
   { files: ['server/**/*.ts'], ignores: ['server/testing/**'], rules: mayNotImport('web', 'demo') },

@@ -1,6 +1,7 @@
+import { askForRecount } from '../server/clocks/askForRecount';
 import type { Listo } from '../server/listo';
 import type { StoryEntry } from '../demo/story';
-import { askForRecount, recountSome } from '../server/recounts/recount';
+import { recountSome } from '../server/recounts/recount';
 import { openingChanges } from '../server/tickets/create';
 import { NOTHING_DUE, type TicketRecord } from '../server/tickets/model';
 import { prepareDemo } from './prepare';

@@ -5,7 +5,7 @@ import { createDatabase } from '../server/testing/createDatabase';
 import { findPersonAsViewer } from '../server/sessions/viewer';
 import { createWorkQuery, placesSql } from '../server/worklists/query';
 import { createReader } from '../server/worklists/reader';
-import { ROW_JOINS, ROW_SELECT } from '../server/tickets/rows';
+import { ROW_JOINS, ROW_SELECT } from '../server/worklists/rows';
 import { prepareDemo } from './prepare';
 import { median, report } from './report';
 import { seedTickets } from './seed';

@@ -11,7 +11,7 @@ import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
 import { mailTold } from '../server/mail/tell';
 import { hand } from '../server/journal/consumer';
-import { tellingConsumer } from '../server/notifications/consumer';
+import { tellingConsumer } from '../server/consumers';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';

@@ -1,15 +1,14 @@
-import { loadDemo } from '../demo/load';
 import { readConfig } from '../server/config';
 import { migrate } from '../server/database/migrate';
-import { createListo } from '../server/createListo';
+import { openDatabase } from '../server/openDatabase';
 import { sayProgress } from './say.mjs';
 
 /**
  * Prepares the data: brings the tables up to date, and fills an empty database with the demo unless `--empty`. A
  * load that broke off is begun afresh; `--reset` empties first.
  */
-const listo = createListo(readConfig({ LOG_LEVEL: 'error', ...process.env }));
-const { db } = listo;
+const config = readConfig({ LOG_LEVEL: 'error', ...process.env });
+const db = openDatabase(config.DATABASE_URL);
 
 async function emptyDatabase(): Promise<void> {
   const tables = await db.select<{ name: string }>(
@@ -21,6 +20,18 @@ async function emptyDatabase(): Promise<void> {
 
 const has = async (name: string): Promise<boolean> => (await db.tables.settings.findOne({ name })) !== null;
 
+/** Writes the demo; what it takes is loaded for it alone, so that other starts are quick. */
+async function fill(): Promise<void> {
+  const { createListo } = await import('../server/createListo');
+  const { loadDemo } = await import('../demo/load');
+  const listo = createListo(config);
+  const startedAt = performance.now();
+  const { tickets, entries } = await loadDemo(listo, sayProgress);
+  await listo.db.close();
+  const seconds = ((performance.now() - startedAt) / 1000).toFixed(1);
+  process.stdout.write(`  ${tickets} tickets with ${entries} journal entries in ${seconds} s\n`);
+}
+
 async function prepare(): Promise<void> {
   if (process.argv.includes('--reset')) await emptyDatabase();
   await migrate(db.sequelize);
@@ -31,11 +42,8 @@ async function prepare(): Promise<void> {
   const isEmpty = (await db.tables.people.find({}, { limit: 1 })).length === 0;
   if (isEmpty && !process.argv.includes('--empty')) {
     await db.tables.settings.insert({ name: 'demoLoading', value: true });
-    const startedAt = performance.now();
-    const { tickets, entries } = await loadDemo(listo, sayProgress);
+    await fill();
     await db.tables.settings.remove({ name: 'demoLoading' });
-    const seconds = ((performance.now() - startedAt) / 1000).toFixed(1);
-    process.stdout.write(`  ${tickets} tickets with ${entries} journal entries in ${seconds} s\n`);
   }
 }
 

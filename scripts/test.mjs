@@ -9,10 +9,10 @@ import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
 import { say } from './say.mjs';
 
 /**
- * Everything that must hold: format, lint, types, and the unit, server and browser tests. Words after `--` choose
- * suites (format, lint, types, unit, components, server, browser) and file patterns.
+ * Everything that must hold: format, lint, types, how the house stands, and the unit, server and browser tests. Words
+ * after `--` choose suites (format, lint, types, house, unit, components, server, browser) and file patterns.
  */
-const SUITES = ['format', 'lint', 'types', 'unit', 'components', 'server', 'browser'];
+const SUITES = ['format', 'lint', 'types', 'house', 'unit', 'components', 'server', 'browser'];
 const wanted = process.argv.slice(2);
 const chosen = SUITES.filter((suite) => wanted.includes(suite));
 const suites = chosen.length > 0 ? chosen : SUITES;
@@ -91,6 +91,7 @@ const checks = {
   format: [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'],
   lint: [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
   types: [bin('typescript/bin/tsc'), '--noEmit'],
+  house: [path.join(ROOT, 'scripts/house.mjs')],
 };
 const asked = Object.keys(checks).filter((name) => suites.includes(name));
 if (asked.length > 0) say(`\nChecking ${asked.join(', ')} beside the tests …`);

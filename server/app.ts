@@ -10,6 +10,7 @@ import { approvalRoutes } from './approvals/routes';
 import { assistantRoutes } from './assistant/routes';
 import { bulkRoutes } from './bulk/routes';
 import type { ChatRun } from './chat/chat';
+import { clockRoutes } from './clocks/routes';
 import { complianceRoutes } from './compliance/routes';
 import { replayRoutes } from './replays/routes';
 import { createEventRoutes } from './chat/events';
@@ -21,6 +22,7 @@ import { isMigrated } from './database/migrate';
 import { conversationRoutes } from './conversations/routes';
 import type { ConversationWire } from './conversations/wire';
 import { figureRoutes } from './figures/routes';
+import { guardFile } from './fileGuard';
 import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
 import { createErrorHandler } from './http/errors';
@@ -30,13 +32,15 @@ import { limitCostly } from './http/limits';
 import { isStream } from './http/streams';
 import type { Listo } from './listo';
 import type { Live } from './live/live';
-import type { StreamSessions } from './live/sessions';
+import type { StreamSessions } from './sessions/streams';
 import { importRoutes } from './imports/routes';
 import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
+import { leavingRoutes } from './leaving/routes';
 import { peopleRoutes } from './people/routes';
+import { personCardRoutes } from './personCards/routes';
 import { routingRoutes } from './routing/routes';
 import { procedureRoutes } from './procedures/routes';
 import { readyTextRoutes } from './readyTexts/routes';
@@ -47,6 +51,7 @@ import { createMailboxRoutes } from './standIns/mailbox';
 import { createBotRoutes } from './standIns/rooms/bot';
 import { createRoomsRoutes } from './standIns/rooms/routes';
 import type { RoomsWire } from './standIns/rooms/wire';
+import { effectRoutes } from './recounts/routes';
 import { targetRoutes } from './targets/routes';
 import { teamRoutes } from './teams/routes';
 import { spentRoutes } from './spent/routes';
@@ -149,16 +154,20 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
   router.use(listo.traffic.count);
   // The router asks them in this order: what is asked most stands first.
   for (const routes of [
+    worklistRoutes,
     ticketRoutes,
+    clockRoutes,
     sessionRoutes,
     catalogueRoutes,
     serviceRoutes,
     peopleRoutes,
+    personCardRoutes,
+    leavingRoutes,
     calendarRoutes,
     teamRoutes,
     targetRoutes,
+    effectRoutes,
     wordsRoutes,
-    worklistRoutes,
     bulkRoutes,
     knowledgeRoutes,
     assistantRoutes,
@@ -182,7 +191,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
   ])
     routes(router, listo);
   conversationRoutes(router, listo, conversations);
-  fileRoutes(router, listo, store);
+  fileRoutes(router, listo, { store, guard: guardFile });
   importRoutes(router, listo, store);
   router.use(() => {
     throw new ProblemError('notFound');

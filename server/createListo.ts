@@ -1,9 +1,10 @@
 import { pino } from 'pino';
 import { createClock } from './clock';
 import type { Config } from './config';
-import { openDatabase } from './database/database';
+import { openDatabase } from './openDatabase';
 import { createTraffic } from './http/traffic';
 import type { Listo } from './listo';
+import { PORTS } from './composePorts';
 import { createCalendarStore } from './people/calendarStore';
 
 /** What signs people in never reaches a log. */
@@ -27,6 +28,7 @@ export function createListo(
     calendars: createCalendarStore(db),
     address: config.LISTO_ADDRESS ?? `http://${config.HOST}:${config.PORT}`,
     traffic: createTraffic(),
+    ports: PORTS,
     wake,
   };
 }

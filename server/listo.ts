@@ -4,6 +4,7 @@ import type { Config } from './config';
 import type { Database } from './database/database';
 import type { Traffic } from './http/traffic';
 import type { CalendarStore } from './people/calendarStore';
+import type { Ports } from './ports';
 
 /** What every service is given: the outside of one running application. */
 export interface Listo {
@@ -16,6 +17,7 @@ export interface Listo {
   address: string;
   /** What people ask this process for, before which other work gives way. */
   traffic: Traffic;
+  ports: Ports;
   /** Says that something was committed that consumers should look at. */
   wake(): void;
 }

@@ -1,49 +1,31 @@
-import { talkingConsumer } from './assistant/consumer';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
 import { BulkRunner } from './bulk/runner';
-import { chatConsumer } from './chat/consumer';
 import { startChat } from './chat/chat';
 import { takeQueued } from './chat/queue';
-import { decidingConsumer } from './approvals/consumer';
 import type { Clock } from './clock';
-import { clocksConsumer } from './clocks/consumer';
 import type { Config } from './config';
+import { INWARD, OUTWARD } from './consumers';
 import { migrate } from './database/migrate';
 import { FileStore } from './files/store';
 import { startForgetting } from './files/unsent';
-import { registerConsumers, type Consumer } from './journal/consumer';
-import { hoursConsumer } from './hours/consumer';
+import { registerConsumers } from './journal/consumer';
 import { Pump } from './journal/pump';
 import { createListo } from './createListo';
+import { readNames } from './people/names';
+import { findGuarded } from './tickets/guard';
+import { startMailbox } from './standIns/mailbox';
 import type { Listo } from './listo';
 import { ImportRunner } from './imports/runner';
 import { Live } from './live/live';
-import { StreamSessions } from './live/sessions';
+import { StreamSessions } from './sessions/streams';
 import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
-import { tellingConsumer } from './notifications/consumer';
-import { togetherConsumer } from './together/under';
-import { waitingConsumer } from './tickets/waitingConsumer';
-import { routingConsumer } from './routing/consumer';
 import { ConversationWire } from './conversations/wire';
 import { RoomsWire } from './standIns/rooms/wire';
-import { timerHandlers } from './timers/handlers';
+import { timers as timersOfAll } from './timerHandlers';
 import { startTimers } from './timers/runner';
-
-/** What follows from the journal, in the order in which it is looked at. */
-const INWARD: Consumer[] = [
-  decidingConsumer,
-  talkingConsumer,
-  hoursConsumer,
-  routingConsumer,
-  clocksConsumer,
-  waitingConsumer,
-  togetherConsumer,
-  tellingConsumer,
-];
-const OUTWARD: Consumer[] = [chatConsumer];
 
 export type RunningListo = { listo: Listo; port: number; mailPort: number; stop(): Promise<void> };
 
@@ -81,10 +63,7 @@ export async function startListo(
   const store = new FileStore(config.LISTO_DATA_DIR);
   await store.open();
   await registerConsumers(listo, [...INWARD, ...OUTWARD]);
-  const live = new Live(
-    listo,
-    OUTWARD.map(({ name }) => name),
-  );
+  const live = new Live(listo, { outward: OUTWARD.map(({ name }) => name), readNames, findGuarded });
   const recounts = new Recounts(listo);
   const bulk = new BulkRunner(listo);
   const imports = new ImportRunner(listo, store);
@@ -101,7 +80,7 @@ export async function startListo(
       },
     },
   );
-  const mail = await startMail(listo, store);
+  const mail = await startMail(listo, store, startMailbox);
   const streams = new StreamSessions(listo);
   const forgetting = startForgetting(listo, store);
   const rooms = new RoomsWire(listo);
@@ -118,7 +97,7 @@ export async function startListo(
   const port = await listen(server, config);
   if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
-  const timers = startTimers(listo, timerHandlers);
+  const timers = startTimers(listo, timersOfAll);
   return {
     listo,
     port,

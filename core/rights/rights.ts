@@ -88,6 +88,17 @@ export function maySetUp({ isAdministrator, teams }: Viewer, teamId: string | nu
   return isAdministrator || teams.some((team) => team.teamId === teamId && team.role === 'teamAdministrator');
 }
 
+/** Whether someone leads a team, or sets it up. */
+export function mayLead({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
+  return isAdministrator || teams.some((team) => team.teamId === teamId && team.role !== 'agent');
+}
+
+/** Whether someone puts the large requests of a team in order: its leads do. */
+export function mayRank({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
+  return isAdministrator || teams.some((team) => team.teamId === teamId && team.role === 'lead');
+}
+
+/** Whether someone works in a team. */
 export function isAgent(viewer: Viewer): boolean {
   return viewer.teams.length > 0;
 }

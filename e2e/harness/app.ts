@@ -5,7 +5,7 @@ import path from 'node:path';
 import { loadDemo } from '../../demo/load';
 import type { Clock } from '../../server/clock';
 import { readConfig } from '../../server/config';
-import { openDatabase } from '../../server/database/database';
+import { openDatabase } from '../../server/openDatabase';
 import { createDatabase } from '../../server/testing/createDatabase';
 import { migrate } from '../../server/database/migrate';
 import { createListo } from '../../server/createListo';

@@ -1,3 +1,4 @@
+import { listAnswered } from '../tickets/answered';
 import type { Ask } from '../../contract/approvals';
 import type { Ticket } from '../../contract/tickets';
 import type { Answers, FormDefinition, LocalText } from '../../core/forms';
@@ -44,13 +45,6 @@ type AskRecord = Omit<Ask, 'requester' | 'voter' | 'answers' | 'cost' | 'changed
   formNow: FormDefinition;
   costNow: number | null;
 };
-
-/** What was answered, question by question. */
-export function listAnswered({ fields }: FormDefinition, answers: Answers): Ticket['answers'] {
-  return fields
-    .filter(({ name }) => getOwn(answers, name) != null)
-    .map((field) => ({ field, value: getOwn(answers, field.name)! }));
-}
 
 /** What waits for someone's decision, the longest first, with the facts to decide by. */
 export async function readAsks(listo: Listo, personId: string): Promise<Ask[]> {

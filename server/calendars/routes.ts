@@ -3,13 +3,11 @@ import { toICalendar } from '../../core/icalendar';
 import { isAgent } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
-import { findEffect } from '../recounts/runner';
 import {
   createCalendar,
   mayEditCalendar,
   readFile,
   readUsers,
-  refuseFaulty,
   removeCalendar,
   updateCalendar,
 } from './service';
@@ -35,14 +33,6 @@ export const calendarRoutes: Routes = (router, listo) => {
   serve(router, calendars.remove, ({ viewer, actor, params }) =>
     removeCalendar(listo, viewer, actor, params.id),
   );
-  serve(router, calendars.effect, async ({ viewer, params, body }) => {
-    const calendar = await tables.calendars.findOne({ id: params.id });
-    if (!calendar) throw new ProblemError('notFound');
-    const usersOf = await readUsers(listo);
-    if (!mayEditCalendar(viewer, usersOf(params.id))) throw new ProblemError('forbidden');
-    refuseFaulty(listo, body.spec);
-    return findEffect(listo, viewer, { calendars: { [params.id]: body.spec } });
-  });
   serve(router, calendars.read, ({ viewer, body }) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
     return Promise.resolve(readFile(listo, body.text, body.spec));

@@ -1,15 +1,12 @@
 import { nanoid } from 'nanoid';
-import { checkCalendar, compileCalendar, type CalendarSpec } from '../../core/calendar';
+import { checkCalendar, type CalendarSpec } from '../../core/calendar';
 import { fromICalendar, ICalendarError } from '../../core/icalendar';
 import { maySetUp, type Viewer } from '../../core/rights';
-import { setClosing } from '../hours/closing';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
-import { lookAtAllPlans } from '../plans/goOn';
-import { askForRecount } from '../recounts/recount';
 import type { SignedIn } from '../sessions/viewer';
 
 export type Users = { teams: string[]; sites: string[]; targets: string[] };
@@ -89,19 +86,7 @@ export async function updateCalendar(
       changes: { spec: { from: calendar.spec, to: spec } },
       data: { calendarId: id, name: spec.name },
     });
-    const compiled = compileCalendar(spec);
-    for (const team of await tables.teams.find({ calendarId: id }, { transaction: tx }))
-      await setClosing(listo, team, tx, compiled);
-    const targets = await tables.targets.find({}, { transaction: tx });
-    const runOnIt = targets.filter(({ definition }) =>
-      definition.calendars.some(({ calendarId }) => calendarId === id),
-    );
-    if (runOnIt.length > 0)
-      await askForRecount(
-        ...([listo, tx, spec.name] as const),
-        runOnIt.map((target) => target.id),
-      );
-    await lookAtAllPlans(listo, tx);
+    await listo.ports.calendars.changed(listo, tx, { id, spec });
     return { version: version + 1 };
   });
 }

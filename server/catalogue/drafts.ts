@@ -16,9 +16,9 @@ import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { countAudience } from './audience';
 import { complete, toDefinition, type Definition, type DraftRow, type ServiceRow } from './model';
+import type { OpenRequests } from './ports';
 import { forgetCatalogue } from './services';
 import { hasOwn } from '../../core/records';
-import { visibleTo } from '../tickets/visibility';
 
 type Found = { service: ServiceRow | null; draft: DraftRow | null; definition: Definition };
 
@@ -77,22 +77,16 @@ async function judge(
   return { audience, problems };
 }
 
-/** Open requests by service, of those that the viewer may read. */
-async function countOpen({ db }: Listo, viewer: SignedIn): Promise<Map<string, number>> {
-  const { sql, values } = visibleTo(viewer);
-  const rows = await db.select<{ serviceId: string; open: number }>(
-    `SELECT t.serviceId, COUNT(*) AS open FROM tickets t WHERE t.state IN ('received', 'inWork', 'held') AND ${sql} GROUP BY t.serviceId`,
-    values,
-  );
-  return new Map(rows.map(({ serviceId, open }) => [serviceId, open]));
-}
+/** Open requests on all versions of a service. */
+const countOf = (open: OpenRequests[], id: string): number =>
+  open.filter(({ serviceId }) => serviceId === id).reduce((all, { count }) => all + count, 0);
 
 /** All services, with those that have only been begun. */
 export async function listLines(listo: Listo, viewer: SignedIn): Promise<ServiceLine[]> {
   const { tables } = listo.db;
   const services = await tables.services.find({}, { order: ['position', 'id'] });
   const drafts = await tables.drafts.find({}, { order: ['id'] });
-  const open = await countOpen(listo, viewer);
+  const open = await listo.ports.catalogue.countOpen(listo, viewer);
   const ids = [...new Set([...services.map(({ id }) => id), ...drafts.map(({ id }) => id)])];
   return ids.map((id) => {
     const service = services.find((each) => each.id === id) ?? null;
@@ -104,7 +98,7 @@ export async function listLines(listo: Listo, viewer: SignedIn): Promise<Service
       version: service?.version ?? 0,
       isOn: service?.isOn ?? false,
       mayEdit: mayWrite(viewer, { service, draft, definition }),
-      openRequests: open.get(id) ?? 0,
+      openRequests: countOf(open, id),
     };
   });
 }
@@ -125,7 +119,7 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
     isOn: service?.isOn ?? false,
     offWords: service?.offWords ?? null,
     mayEdit: mayWrite(viewer, found),
-    openRequests: (await countOpen(listo, viewer)).get(id) ?? 0,
+    openRequests: countOf(await listo.ports.catalogue.countOpen(listo, viewer), id),
     ...(await judge(listo, definition)),
   };
 }

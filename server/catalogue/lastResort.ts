@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -26,7 +27,7 @@ export async function findLastResort({ db }: Listo, tx?: Transaction): Promise<s
 }
 
 /** The service with which an empty Listo begins, for whatever people need. */
-export function createLastResort(id: string, teamId: string, now: number): ServiceRow {
+function createLastResort(id: string, teamId: string, now: number): ServiceRow {
   return {
     ...{ id, kind: 'request', place: 'desk', categoryId: null, icon: null, teamId, groupId: null },
     ...{ ownerId: null, audience: [], approvals: [], plan: null, fallbackApproverId: null, cost: null },
@@ -47,4 +48,11 @@ export function createLastResort(id: string, teamId: string, now: number): Servi
     },
     ...{ isOn: true, offWords: null, position: 0, version: 1, publishedAt: now },
   };
+}
+
+/** Makes the service with which an empty Listo begins, of its first team. */
+export async function beginCatalogue(listo: Listo, tx: Transaction, teamId: string): Promise<void> {
+  const service = createLastResort(nanoid(12), teamId, listo.clock.now());
+  await listo.db.tables.services.insert(service, tx);
+  await listo.db.tables.settings.insert({ name: LAST_RESORT, value: { serviceId: service.id } }, tx);
 }

@@ -6,7 +6,6 @@ import { readNames } from '../people/names';
 import type { TicketRecord } from '../tickets/model';
 import { complete, toDefinition, type Definition } from './model';
 import type { Viewer } from '../../core/rights';
-import { visibleTo } from '../tickets/visibility';
 
 /** The service as it was when a request was sent: requests keep their version. */
 export async function definitionOf(
@@ -23,15 +22,12 @@ export async function definitionOf(
 
 /** The versions of a service that were published, the present one first: who did, what changed, who still keeps it. */
 export async function listVersions(listo: Listo, viewer: Viewer, serviceId: string) {
-  const { tables, select } = listo.db;
+  const { tables } = listo.db;
   const service = await tables.services.findOne({ id: serviceId });
   if (!service) throw new ProblemError('notFound');
   const former = await tables.formerVersions.find({ serviceId }, { order: [['version', 'DESC']] });
-  const visible = visibleTo(viewer);
-  const open = await select<{ version: number; count: number }>(
-    `SELECT t.serviceVersion AS version, COUNT(*) AS count FROM tickets t
-     WHERE t.serviceId = :serviceId AND t.state IN ('received', 'inWork', 'held') AND ${visible.sql} GROUP BY t.serviceVersion`,
-    { ...visible.values, serviceId },
+  const open = (await listo.ports.catalogue.countOpen(listo, viewer)).filter(
+    (each) => each.serviceId === serviceId,
   );
   const names = await readNames(
     listo,

@@ -6,7 +6,7 @@ import { findChatId } from './identities';
 import { startLoop } from '../loops/loop';
 import { sendWaiting } from './out';
 import { readChatSettings } from './settings';
-import { findChat } from './signing';
+import { findChat } from './access';
 
 export type ChatRun = { wake(): void; stop(): Promise<void> };
 

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { ChatEvent, RoomsHome } from '../../contract/rooms';
-import { sign } from './signing';
+import { sign } from '../http/signing';
 import { startChatTest, textsOf, type ChatTest } from '../testing/chat';
 import { until } from '../testing/harness';
 

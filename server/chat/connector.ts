@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { BotCalls } from '../../contract/rooms';
-import { sign, type ChatAccess } from './signing';
+import { type ChatAccess } from './access';
+import { sign } from '../http/signing';
 
 /** The chat cannot be reached now, or says that it cannot now: it is to be tried again. */
 export class ChatAway extends Error {}

@@ -7,7 +7,7 @@ import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatMarkRow, ChatNoticeRow, ChatRoomRow } from './model';
 import { idOf, queueChat, whenTold } from './queue';
-import { findChat } from './signing';
+import { findChat } from './access';
 
 type Around = {
   tickets: Map<number, TicketRecord>;

@@ -2,7 +2,8 @@ import express, { Router } from 'express';
 import { chatEventSchema } from '../../contract/rooms';
 import type { Listo } from '../listo';
 import type { ChatRun } from './chat';
-import { findChat, isSigned } from './signing';
+import { findChat } from './access';
+import { isSigned } from '../http/signing';
 
 /** What is no JSON is nothing that fits. */
 function parseJson(body: string): unknown {

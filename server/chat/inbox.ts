@@ -7,7 +7,7 @@ import { ChatAway, createConnector } from './connector';
 import { hearOne, type Became } from './hear';
 import type { Hearing } from './make';
 import type { ChatInRow } from './model';
-import { findChat } from './signing';
+import { findChat } from './access';
 
 const BATCH = 300;
 /** Of one room at a time, so that one that waits for what is missing does not hold the others up. */

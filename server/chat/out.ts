@@ -13,7 +13,7 @@ import { findByChatId, findChatId } from './identities';
 import type { ChatMarkRow, ChatOutRow, ChatRoomRow } from './model';
 import { refuseStrangers } from './rooms';
 import { say, sayState } from './says';
-import { findChat } from './signing';
+import { findChat } from './access';
 import { composeAsk, composeTold } from './told';
 
 const BATCH = 200;

@@ -10,7 +10,7 @@ import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { hiddenFrom } from '../tickets/hidden';
-import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from '../tickets/rows';
+import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from '../worklists/rows';
 import { visibleTo } from '../tickets/visibility';
 import { declareActions } from './chat';
 import { ChatAway, ChatRefused, createConnector, type ChatConnector } from './connector';
@@ -19,7 +19,7 @@ import { queueChat } from './queue';
 import { findStranger } from './rooms';
 import { listFormServices } from './serviceForm';
 import { CHAT_SETTING, readChatSettings } from './settings';
-import { findChat } from './signing';
+import { findChat } from './access';
 
 const PAGE = 60;
 const BOARD = 40;

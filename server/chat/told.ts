@@ -6,14 +6,16 @@ import { isMailed } from '../../core/telling';
 import { composeText } from '../../core/words';
 import { definitionOf } from '../catalogue/versions';
 import type { Listo } from '../listo';
-import { factsOf, euros, type Told } from '../mail/tell';
+import { euros } from '../mail/tell';
+import type { Told } from '../notifications/model';
+import { factsOf } from '../tickets/answered';
 import type { LookUp } from '../notifications/lookUp';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatOutBody } from './model';
 import { queueChat, whenTold } from './queue';
 import { sayOutcome } from '../approvals/outcome';
 import { say, type Saying } from './says';
-import { findChat } from './signing';
+import { findChat } from './access';
 import { linkTo } from './compose';
 
 /** Told events that say something of their own in a direct talk; of the others the line there says enough. */

@@ -1,6 +1,6 @@
 import type { CalendarSpec } from '../../core/calendar';
 import { placeEntries } from '../journal/sequencer';
-import { askForRecount } from '../recounts/recount';
+import { askForRecount } from './askForRecount';
 import { askThread, endThread } from '../recounts/askThread';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import { settleClocks } from './consumer';

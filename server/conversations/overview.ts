@@ -1,8 +1,8 @@
+import { mayLead } from '../../core/rights';
 import type { ChatOverview } from '../../contract/conversations';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { mayLead } from '../worklists/lists';
 import type { ChatLineRow } from './model';
 import { readCandidates, readLineNow, waitBehind } from './waits';
 

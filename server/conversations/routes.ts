@@ -1,12 +1,11 @@
 import type { Router } from 'express';
 import { api } from '../../contract';
-import { isAgent, maySetUp } from '../../core/rights';
+import { isAgent, maySetUp, mayLead } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Call } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
-import { mayLead } from '../worklists/lists';
 import {
   acceptConversation,
   comeBack,

@@ -1,6 +1,6 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { connect } from './connection';
-import { createTables, type Tables } from './tables';
+import type { Tables } from '../tables';
 import { read, runInTransaction, send, toSent } from './transaction';
 
 /** The database as services see it: typed tables, plain queries and transactions. */
@@ -35,8 +35,11 @@ export function isDuplicate(error: unknown): boolean {
   return codeOf(error) === 'ER_DUP_ENTRY';
 }
 
-/** @param acquireMs how long one waits for a connection, where that is not as pages do */
-export function openDatabase(databaseUrl: string, acquireMs?: number): Database {
+/**
+ * The database without its tables, which the subjects above bring.
+ * @param acquireMs how long one waits for a connection, where that is not as pages do
+ */
+export function openConnection(databaseUrl: string, acquireMs?: number): Omit<Database, 'tables'> {
   const sequelize = connect(databaseUrl, acquireMs);
   const optional = (tx?: Transaction) => (tx ? { transaction: tx } : {});
 
@@ -52,7 +55,6 @@ export function openDatabase(databaseUrl: string, acquireMs?: number): Database 
 
   return {
     sequelize,
-    tables: createTables(sequelize),
     transaction,
     select: <Row extends object>(sql: string, values: Record<string, unknown> = {}, tx?: Transaction) =>
       read<Row>(sequelize, sql, values, tx),

@@ -3,12 +3,11 @@ import { nanoid } from 'nanoid';
 import { rm } from 'node:fs/promises';
 import { api } from '../../contract';
 import { FILE_LIMIT } from '../../contract/names';
-import { mayReadInConversation } from '../conversations/files';
 import { ProblemError } from '../http/problems';
-import { mayReadInArticle } from '../knowledge/pictures';
 import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
-import { requireTicket } from '../tickets/guard';
+import type { SignedIn } from '../sessions/viewer';
+import type { FileRow } from './model';
 import { detectType } from './content';
 import { cleanName } from './names';
 import { refuseOverQuota } from './unsent';
@@ -18,7 +17,18 @@ import type { FileStore } from './store';
 /** Shown in the browser; everything else is offered for saving. */
 const SHOWN_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'application/pdf']);
 
-export function fileRoutes(router: Router, listo: Listo, store: FileStore): void {
+/** Refuses a file to whom it is not for, by where it was sent; null: there is none. */
+export type FileGuard = (
+  listo: Listo,
+  viewer: SignedIn | undefined,
+  file: FileRow | null,
+) => Promise<FileRow>;
+
+export function fileRoutes(
+  router: Router,
+  listo: Listo,
+  { store, guard }: { store: FileStore; guard: FileGuard },
+): void {
   const { files } = api;
   const { tables } = listo.db;
   router.post(files.upload.path, receiveFile(store, { most: FILE_LIMIT, tooLarge: 'fileTooLarge' }));
@@ -60,25 +70,7 @@ export function fileRoutes(router: Router, listo: Listo, store: FileStore): void
   });
 
   router.get('/files/:id', async (request, response) => {
-    const { viewer } = request;
-    const file = await tables.files.findOne({ id: request.params.id });
-    const isOfArticle = file !== null && (await mayReadInArticle(listo, viewer, file));
-    if (!viewer && !isOfArticle) throw new ProblemError('notSignedIn');
-    if (!file) throw new ProblemError('notFound');
-    if (viewer && !isOfArticle && !(await mayReadInConversation(listo, viewer, file))) {
-      const isOwn = file.personId === viewer.id && file.conversationId === null && file.articleId === null;
-      if (file.ticketNumber === null && !isOwn) throw new ProblemError('notFound');
-      if (file.ticketNumber !== null) {
-        const message =
-          file.messageId === null ? null : await tables.messages.findOne({ id: file.messageId });
-        await requireTicket(
-          listo,
-          viewer,
-          file.ticketNumber,
-          message?.readBy === 'team' ? 'readNotes' : 'read',
-        );
-      }
-    }
+    const file = await guard(listo, request.viewer, await tables.files.findOne({ id: request.params.id }));
     const disposition = SHOWN_TYPES.has(file.type) ? 'inline' : 'attachment';
     response.set({ 'Content-Type': file.type, 'Cache-Control': 'private, max-age=3600' });
     response.set('Content-Disposition', `${disposition}; filename*=UTF-8''${encodeURIComponent(file.name)}`);

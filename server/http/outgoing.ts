@@ -3,7 +3,7 @@ import http from 'node:http';
 import https from 'node:https';
 import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
-import { sign } from '../chat/signing';
+import { sign } from './signing';
 import type { Listo } from '../listo';
 import { readSecret } from './secrets';
 

@@ -2,6 +2,8 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Viewer } from '../../core/rights';
 import { startTestListo, until, type TestListo } from '../testing/harness';
+import { readNames } from '../people/names';
+import { findGuarded } from '../tickets/guard';
 import { Live } from './live';
 
 let app: TestListo;
@@ -98,7 +100,7 @@ async function openLive() {
       return Promise.reject(new Error('the database went away'));
     },
   });
-  const live = new Live({ ...app.listo, db }, ['mailTold']);
+  const live = new Live({ ...app.listo, db }, { outward: ['chat'], readNames, findGuarded });
   const viewer = { id: 'rui', isAdministrator: false, teams: [{ teamId: 'onboard', role: 'agent' }] };
   const server: Server = createServer(
     (request, response) =>

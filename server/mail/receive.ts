@@ -10,7 +10,6 @@ import {
   type MailTemplate,
 } from '../../core/mail';
 import { findBadText } from '../../core/text';
-import { findMailAnswers, keepSent, keepWasIt } from '../assistant/byMail';
 import { decide } from '../approvals/decide';
 import { sayOutcome } from '../approvals/outcome';
 import { askBack } from '../approvals/question';
@@ -178,12 +177,12 @@ async function answerAtOnce(
 ): Promise<boolean> {
   const team = await listo.db.tables.teams.findOne({ id: ticket.teamId });
   if (!team?.answersMail || team.isConfidential) return false;
-  const answers = await findMailAnswers(listo, viewer, said);
+  const answers = await listo.ports.mail.findMailAnswers(listo, viewer, said);
   if (answers.length === 0) return false;
   const facts = answers
     .map(({ articleId, title, text }) => `${title}\n${text}\n${listo.address}/ask/articles/${articleId}`)
     .join('\n\n');
-  await listo.db.transaction((tx) => keepSent(listo, tx, viewer.id, ticket.number, answers));
+  await listo.db.transaction((tx) => listo.ports.mail.keepSent(listo, tx, viewer.id, ticket.number, answers));
   await answer(listo, came, 'mayAnswer', ticket, { facts });
   return true;
 }
@@ -199,7 +198,7 @@ async function endSolved(listo: Listo, personId: string, ticketNumber: number): 
     await makeMove(listo, tx, ticket, {
       ...{ name: 'withdraw', by: 'requester', actorId: personId, via: 'mail', input: {} },
     });
-    await keepWasIt(listo, tx, personId, ticketNumber);
+    await listo.ports.mail.keepWasIt(listo, tx, personId, ticketNumber);
     return true;
   });
   listo.wake();

@@ -1,6 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { SMTPServer } from 'smtp-server';
-import { openDatabase, type Database } from '../database/database';
+import type { Database } from '../database/database';
+import { openDatabase } from '../openDatabase';
 import { startTestListo, until, type TestListo } from '../testing/harness';
 import type { MailOutRow } from './model';
 import { startSender } from './sender';

@@ -5,28 +5,18 @@ import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
+import { factsOf } from '../tickets/answered';
 import { lookUp, type LookUp } from '../notifications/lookUp';
-import type { NotificationRow } from '../notifications/model';
+import type { Told } from '../notifications/model';
 import type { PersonRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { isMailOn, queueMail } from './queue';
 import { getOwn } from '../../core/records';
 
-export type Told = Pick<NotificationRow, 'personId' | 'event' | 'relation'> & { entry: JournalRow };
-
 const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
   en: { yes: 'yes', no: 'no', costs: 'It costs' },
   pt: { yes: 'sim', no: 'não', costs: 'Custa' },
 };
-
-/** The answers of a form, a line each: what is needed to decide. */
-export function factsOf({ fields }: FormDefinition, answers: Answers, language: Language): string {
-  const lines = fields.flatMap((field) => {
-    const said = sayAnswer(field, getOwn(answers, field.name), language);
-    return said === null ? [] : [`${field.label[language].replace(/[?:]$/, '')}: ${said}`];
-  });
-  return lines.join('\n');
-}
 
 export const euros = (cents: number, language: Language): string =>
   new Intl.NumberFormat(LOCALES[language], { style: 'currency', currency: 'EUR' }).format(cents / 100);

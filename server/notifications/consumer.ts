@@ -6,9 +6,8 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
-import { chatTold } from '../chat/told';
-import { mailTold } from '../mail/tell';
-import { lookUp } from './lookUp';
+import { lookUp, type LookUp } from './lookUp';
+import type { Told } from './model';
 import type { FollowerRow, TicketRecord } from '../tickets/model';
 
 /** Which told events an entry of the journal is. */
@@ -138,8 +137,16 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
   };
 }
 
-/** Tells people, in the application, what concerns them. */
-export const tellingConsumer: Consumer = {
+/** Another door by which people are told, of what concerns them. */
+export type Teller = (
+  listo: Listo,
+  tx: Transaction,
+  told: (Told & { ticket: TicketRecord })[],
+  known: LookUp,
+) => Promise<void>;
+
+/** Tells people, in the application and by other doors, what concerns them. */
+export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
   name: 'telling',
   hears: ({ ticketNumber, type }) => ticketNumber !== null && EVENTS[type] !== undefined,
   async handle(listo, told, tx) {
@@ -149,7 +156,7 @@ export const tellingConsumer: Consumer = {
       told.flatMap((entry) => stepTeamOf(entry) ?? []),
       tx,
     );
-    const mailed: Parameters<typeof mailTold>[2] = [];
+    const others: (Told & { ticket: TicketRecord })[] = [];
     const rows = told.flatMap((entry) => {
       const ticket = around.tickets.find(({ number }) => number === entry.ticketNumber);
       if (!ticket) return [];
@@ -160,7 +167,7 @@ export const tellingConsumer: Consumer = {
         whoIsTold(event, parties, entry.actorId, event === 'mentioned' ? undefined : readersOf(entry))
           .filter(({ personId, as }) => as === 'mentioned' || !calledIds.has(personId))
           .map(({ personId, as }) => {
-            mailed.push({ personId, event, relation: as, entry, ticket });
+            others.push({ personId, event, relation: as, entry, ticket });
             return {
               personId,
               ticketNumber: ticket.number,
@@ -176,7 +183,6 @@ export const tellingConsumer: Consumer = {
     });
     await listo.db.tables.notifications.insertAll(rows, tx);
     const known = lookUp(listo, tx);
-    await mailTold(listo, tx, mailed, known);
-    await chatTold(listo, tx, mailed, known);
+    for (const tell of tellers) await tell(listo, tx, others, known);
   },
-};
+});

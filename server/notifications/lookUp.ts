@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { MailTemplate } from '../../core/mail';
 import { definitionOf } from '../catalogue/versions';
 import type { Listo } from '../listo';
-import { readMailTexts } from '../mail/texts';
+import { readMailTexts } from './mailTexts';
 import type { TicketRecord } from '../tickets/model';
 
 /** Reads each thing once, however often it is asked for. */

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import type { LocalText } from '../../core/forms';
 import type { Reader, ToldEvent } from '../../core/telling';
+import type { JournalRow } from '../journal/model';
 import { autoNumber, id, instant, integer, json, Table, text } from '../database/table';
 
 export type NotificationRow = {
@@ -15,6 +16,9 @@ export type NotificationRow = {
   words: LocalText | null;
   readAt: number | null;
 };
+
+/** Someone who is told of an entry, and why. */
+export type Told = Pick<NotificationRow, 'personId' | 'event' | 'relation'> & { entry: JournalRow };
 
 export function createNotificationTables(sequelize: Sequelize) {
   return {

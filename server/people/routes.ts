@@ -1,15 +1,7 @@
 import { escapeLike } from '../database/like';
 import { api } from '../../contract';
-import { isAgent, maySetUp } from '../../core/rights';
-import type { TicketState } from '../../core/tickets';
-import { ProblemError } from '../http/problems';
-import type { SignedIn } from '../sessions/viewer';
-import { comeBackAgain, leave, readLeaving } from './leaving';
-import { readBefore } from '../conversations/read';
-import { getKnownFacts } from '../sessions/me';
-import { visibleTo } from '../tickets/visibility';
+import { maySetUp, mayLead } from '../../core/rights';
 import { DEFAULT_WEIGHTS } from '../../core/worklist';
-import { mayLead } from '../worklists/lists';
 import { serve, type Routes } from '../http/serve';
 
 const FOUND = 12;
@@ -35,57 +27,6 @@ export const peopleRoutes: Routes = (router, listo) => {
       },
     );
     return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
-  });
-
-  serve(router, people.card, async ({ viewer, params }) => {
-    if (!isAgent(viewer)) throw new ProblemError('forbidden');
-    const person = await tables.people.findOne({ id: params.id, leftAt: null });
-    const site = person && (await tables.sites.findOne({ id: person.siteId }));
-    if (!person || !site) throw new ProblemError('notFound');
-    const manager = person.managerId === null ? null : await tables.people.findOne({ id: person.managerId });
-    const visible = visibleTo(viewer);
-    const tickets = await select<{
-      number: number;
-      title: string;
-      state: TicketState;
-      createdAt: number;
-      rating: number | null;
-    }>(
-      `SELECT t.number, t.title, t.state, t.createdAt, t.rating FROM tickets t WHERE t.requesterId = :requesterId AND ${visible.sql}
-       ORDER BY t.state IN ('received', 'inWork', 'held') DESC, t.number DESC LIMIT 12`,
-      { ...visible.values, requesterId: person.id },
-    );
-    const { id, name, goesFirst, title, phone, email, department } = person;
-    return {
-      ...{ id, name, goesFirst, title, phone, email, department, site: site.name, tickets },
-      manager: manager?.name ?? null,
-      conversations: await readBefore(listo, viewer, id),
-      known: getKnownFacts(person, site.name),
-    };
-  });
-
-  const mustAdminister = ({ isAdministrator }: SignedIn): void => {
-    if (!isAdministrator) throw new ProblemError('forbidden');
-  };
-  serve(router, people.leavers, async ({ viewer }) => {
-    mustAdminister(viewer);
-    const rows = await select<Card & { leftAt: number }>(
-      `SELECT p.id, p.name, p.goesFirst, p.title, s.name AS site, p.leftAt FROM people p JOIN sites s ON s.id = p.siteId
-       WHERE p.leftAt IS NOT NULL ORDER BY p.leftAt DESC, p.name LIMIT 200`,
-    );
-    return rows.map((row) => ({ ...row, goesFirst: Boolean(row.goesFirst) }));
-  });
-  serve(router, people.leaving, async ({ viewer, params }) => {
-    mustAdminister(viewer);
-    return readLeaving(listo, params.id);
-  });
-  serve(router, people.leave, async ({ viewer, actor, params, body }) => {
-    mustAdminister(viewer);
-    return leave(listo, viewer, actor, params.id, body.version);
-  });
-  serve(router, people.comeBack, async ({ viewer, actor, params, body }) => {
-    mustAdminister(viewer);
-    return comeBackAgain(listo, viewer, actor, params.id, body.version);
   });
 
   serve(router, people.teams, async ({ viewer }) => {

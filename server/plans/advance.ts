@@ -2,13 +2,12 @@ import type { Transaction } from 'sequelize';
 import { nextSteps } from '../../core/plans';
 import type { Language, LocalText } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
-import { NoApprover, openApproval } from '../approvals/ask';
 import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
-import { findOnlyLead } from './ranking';
+import { findOnlyLead } from '../people/leads';
 import type { StepRow } from './model';
 import { recordStep } from './record';
 import { setSlipWord } from './slip';
@@ -43,12 +42,10 @@ async function begin(
   await recordStep(listo, tx, ticket, step, started, { type: 'stepStarted', ...rule });
   if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
   if (definition.kind !== 'approval') return;
-  try {
-    await openApproval(listo, tx, ticket, await serviceOf(), definition, {
-      stepId: step.stepId,
-    });
-  } catch (error) {
-    if (!(error instanceof NoApprover)) throw error;
+  const isAsked = await listo.ports.plans.ask(listo, tx, {
+    ...{ ticket, service: await serviceOf(), stepId: step.stepId, definition },
+  });
+  if (!isAsked)
     await recordStep(
       listo,
       tx,
@@ -57,7 +54,6 @@ async function begin(
       { state: 'failed', reason: 'noApprover' },
       { type: 'stepFailed', ...rule },
     );
-  }
 }
 
 /** Begins and leaves out whatever has come up, until nothing more does. */

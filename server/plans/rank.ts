@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { putInPlace } from '../../core/plans';
-import { createRights, may } from '../../core/rights';
+import { createRights, may, mayRank } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
@@ -14,7 +14,6 @@ import { goOn } from './goOn';
 import type { StepRow } from './model';
 import { keyOf, listRanked } from './ranking';
 import { recordStep } from './record';
-import { mayRank } from './steps';
 
 /** Puts one in its place; the others keep their order. @returns the place and among how many, where it has moved */
 async function putStep(

@@ -3,18 +3,17 @@ import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
 import type { RankedRequest } from '../../contract/plans';
 import { rank, type Ranked } from '../../core/plans';
-import { createRights, may } from '../../core/rights';
+import { createRights, may, mayRank } from '../../core/rights';
 import { toPlain } from '../../core/words';
 import { definitionOf } from '../catalogue/versions';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
-import { factsOf } from '../mail/tell';
+import { factsOf } from '../tickets/answered';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
-import { mayRank } from './steps';
 
 type RankedStep = Ranked & Pick<StepRow, 'ticketNumber' | 'stepId'>;
 
@@ -55,17 +54,6 @@ export async function readPlaces(
       return [step.stepId, { place, count: beside.length }];
     }),
   );
-}
-
-/** The lead of a team, where it has one alone: what is to be ranked is theirs. */
-export async function findOnlyLead(listo: Listo, tx: Transaction, teamId: string): Promise<string | null> {
-  const leads = await listo.db.select<{ id: string }>(
-    `SELECT DISTINCT p.id FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL
-     WHERE m.teamId = :teamId AND m.role = 'lead'`,
-    { teamId },
-    tx,
-  );
-  return leads.length === 1 ? leads[0]!.id : null;
 }
 
 /** What the requester was last told by the team. */

@@ -1,7 +1,7 @@
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { listStepMoves, type StepMove } from '../../core/plans';
-import { createRights, may } from '../../core/rights';
+import { createRights, may, mayRank } from '../../core/rights';
 import { isOpen } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -19,11 +19,6 @@ const TYPES: Record<StepMove, string> = {
   redo: 'stepRedone',
   tick: 'stepTicked',
 };
-
-/** Whether someone puts the large requests of a team in order: its leads do. */
-export function mayRank({ isAdministrator, teams }: SignedIn, rankedBy: string | null): boolean {
-  return isAdministrator || teams.some(({ teamId, role }) => teamId === rankedBy && role === 'lead');
-}
 
 /** Whose step it is: its team does it; who holds the ticket may do all, but for letting go ahead what a lead ranks. */
 export function mayMoveStep(

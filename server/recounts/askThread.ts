@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import type { Listo } from '../listo';
 import type { Effect } from './effect';
-import type { Answered, Asked, Look } from './worker';
+import type { Answered, Asked, Look } from '../recountWorker';
 
 /** A look at a change is mostly followed by another one, or by the change: the thread waits for it so long. */
 const IDLE_MS = 300_000;

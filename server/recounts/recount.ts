@@ -7,30 +7,6 @@ import type { RecountRow } from './model';
 
 const CHUNK = 1000;
 
-/**
- * Asks for clocks of open work to be read anew, in the transaction of the change that makes it needed.
- * @param targetIds the promises whose going clocks may move; null: every clock, also those that may only now begin
- */
-export async function askForRecount(
-  listo: Listo,
-  tx: Transaction,
-  why: string,
-  targetIds: string[] | null = null,
-): Promise<void> {
-  await listo.db.tables.recounts.insert(
-    {
-      why: why.slice(0, 120),
-      targetIds,
-      afterNumber: 0,
-      counted: 0,
-      moved: 0,
-      startedAt: listo.clock.now(),
-      finishedAt: null,
-    },
-    tx,
-  );
-}
-
 /** Whether a recount waits for somebody to go on with it. */
 export async function isRecountWaiting(listo: Listo): Promise<boolean> {
   const rows = await listo.db.select<{ id: number }>(

@@ -2,4 +2,4 @@ import { register } from 'tsx/esm/api';
 
 /** A thread does not take over how its process reads TypeScript. */
 register();
-await import('./worker.ts');
+await import('../recountWorker.ts');

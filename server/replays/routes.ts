@@ -7,7 +7,7 @@ import { checkTarget, type TargetDefinition } from '../../core/targets';
 import { refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
-import type { ReplayTask } from './worker';
+import type { ReplayTask } from '../replayWorker';
 import { hasOwn } from '../../core/records';
 
 /** A replay that says nothing for so long has died with its process. */

@@ -2,14 +2,13 @@ import type { Transaction } from 'sequelize';
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkRouting, ROUTED_BY_HAND } from '../../core/routing';
-import { isAgent } from '../../core/rights';
+import { isAgent, mayLead } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { mayLead } from '../worklists/lists';
 import { readMembers, readShownLoads } from './candidates';
 
 type Body = BodyOf<typeof api.routing.set>;

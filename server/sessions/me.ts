@@ -2,7 +2,6 @@ import type { Me } from '../../contract/session';
 import { isAgent } from '../../core/rights';
 import type { Listo } from '../listo';
 import type { PersonRow, SiteRow } from '../people/model';
-import { readOwnWords } from '../assistant/words';
 import type { SignedIn } from './viewer';
 
 type KnownPerson = Pick<PersonRow, 'place' | 'vessel' | 'device' | 'phone' | 'department' | 'costCentre'>;
@@ -41,7 +40,7 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     teams: viewer.teams,
     known: getKnownFacts(person, site.name),
     wantsMail: person.wantsMail,
-    hasAssistant: (await readOwnWords(listo)).isOn,
+    hasAssistant: await listo.ports.sessions.hasAssistant(listo),
     presence: isAgent(viewer) ? person.presence : null,
     carries: isAgent(viewer) ? await readCarried(listo, viewer.id) : null,
     areas: [

@@ -5,8 +5,6 @@ import { compileCalendar, UnknownTimeZone, WEEKDAYS } from '../../core/calendar'
 import type { BodyOf } from '../../contract/endpoint';
 import type { api } from '../../contract';
 import { WAITS } from '../../core/hours';
-import { createLastResort, LAST_RESORT } from '../catalogue/lastResort';
-import { addTwoPromises } from '../teams/service';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { hashPassword, refuseWeak } from './sessions';
@@ -76,11 +74,9 @@ export async function setUp(listo: Listo, body: BodyOf<typeof api.session.setUp>
         isConfidential: false,
       };
       await db.tables.teams.insert({ ...team, calendarId: 'office', outOfHours: WAITS, version: 1 }, tx);
-      const service = createLastResort(nanoid(12), team.id, listo.clock.now());
-      await db.tables.services.insert(service, tx);
+      await listo.ports.sessions.begun(listo, tx, team.id);
       await db.tables.settings.remove({ name: CODE_SETTING }, tx);
-      await db.tables.settings.insert({ name: LAST_RESORT, value: { serviceId: service.id } }, tx);
-      await addTwoPromises(listo, tx, { ...team, calendarId: 'office' });
+      await listo.ports.teams.made(listo, tx, { ...team, calendarId: 'office' });
       await db.tables.people.insert(
         {
           id,

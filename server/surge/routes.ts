@@ -1,13 +1,12 @@
 import { api } from '../../contract';
 import { findSurges } from '../../core/surge';
-import { isAgent } from '../../core/rights';
+import { isAgent, mayLead } from '../../core/rights';
 import { isNews } from '../../core/telling';
 import { DOORS } from '../../core/tickets';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { mayLead } from '../worklists/lists';
 
 const HOUR = 3_600_000;
 const WEEK = 168 * HOUR;

@@ -15,7 +15,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
-import { askForRecount } from '../recounts/recount';
+import { askForRecount } from '../clocks/askForRecount';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { hasOwn } from '../../core/records';

@@ -1,15 +1,14 @@
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { isAgent, maySetUp, type Viewer } from '../../core/rights';
-import { listWarnPercents, type TargetDefinition } from '../../core/targets';
+import { listWarnPercents } from '../../core/targets';
 import type { TargetRow } from '../clocks/model';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
-import { findEffect } from '../recounts/runner';
-import { askForRecount } from '../recounts/recount';
+import { askForRecount } from '../clocks/askForRecount';
 import type { SignedIn } from '../sessions/viewer';
 import { defineTarget, listEditions, previewTarget } from './define';
 import { visibleTo } from '../tickets/visibility';
@@ -77,11 +76,6 @@ export const targetRoutes: Routes = (router, listo) => {
   serve(router, targets.define, ({ viewer, actor, params, body }) =>
     defineTarget(listo, viewer, actor, params.id, body),
   );
-  serve(router, targets.effect, ({ viewer, params, body }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
-    const definition = { ...(body.definition as TargetDefinition), id: params.id };
-    return findEffect(listo, viewer, { targets: [{ id: params.id, definition }] });
-  });
   serve(router, targets.editions, ({ viewer, params }) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
     return listEditions(listo, viewer, params.id);

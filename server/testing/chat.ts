@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { nanoid } from 'nanoid';
 import type { ChatEvent, RoomMessage, RoomView } from '../../contract/rooms';
 import type { Ticket } from '../../contract/tickets';
-import { sign } from '../chat/signing';
+import { sign } from '../http/signing';
 import { startTestListo, until, type TestListo } from './harness';
 
 /** What the door between Listo and the chat does. */

@@ -1,4 +1,4 @@
-import { openDatabase } from '../database/database';
+import { openDatabase } from '../openDatabase';
 
 /** An empty database on the tests' server, in place of one of that name. @returns its address */
 export async function createDatabase(server: string, name: string): Promise<string> {

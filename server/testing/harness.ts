@@ -12,7 +12,7 @@ import { createTargets } from '../../demo/targets';
 import type { Clock } from '../clock';
 import { LAST_RESORT } from '../catalogue/lastResort';
 import { readConfig } from '../config';
-import { openDatabase } from '../database/database';
+import { openDatabase } from '../openDatabase';
 import { migrate } from '../database/migrate';
 import { setClosing } from '../hours/closing';
 import { startListo, type RunningListo } from '../process';

@@ -3,8 +3,6 @@ import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, withoutFiles, type Answers } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
 import { isOpen } from '../../core/tickets';
-import { askAgain } from '../approvals/again';
-import { NoApprover } from '../approvals/ask';
 import { definitionOf } from '../catalogue/versions';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -62,12 +60,7 @@ export async function changeAnswers(
         },
       },
     );
-    try {
-      await askAgain(listo, tx, ticket, service);
-    } catch (error) {
-      if (!(error instanceof NoApprover)) throw error;
-      throw new ProblemError('fieldsNotValid', { fields: [{ field: 'answers', code: 'noApprover' }] });
-    }
+    await listo.ports.tickets.answersChanged(listo, tx, ticket, service);
     return { version: ticket.version };
   });
 }

@@ -4,8 +4,6 @@ import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, withFiles, withoutFiles, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
 import { getPriority, IMPACTS, URGENCIES, type Door, type Impact, type Urgency } from '../../core/tickets';
-import { NoApprover } from '../approvals/ask';
-import { firstStepOf, openStep } from '../approvals/process';
 import type { ServiceRow } from '../catalogue/model';
 import { findService, isFor, isSwitchedOff } from '../catalogue/services';
 import { nameAnswers } from './nameAnswers';
@@ -14,9 +12,8 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
-import { beginsWithApproval, startPlan } from '../plans/start';
 import type { SignedIn } from '../sessions/viewer';
-import { headStartOf } from '../worklists/weights';
+import { headStartOf } from './weights';
 import { NOTHING_DUE, type TicketRecord } from './model';
 import { getOwn } from '../../core/records';
 
@@ -63,7 +60,7 @@ async function prepare(
   viewer: SignedIn,
   body: Body,
   { isLenient = false, ...given }: Options,
-): Promise<{ row: Partial<TicketRecord>; service: ServiceRow; approvalPlace: number | null }> {
+): Promise<{ row: Partial<TicketRecord>; service: ServiceRow }> {
   const rules = await findService(listo, body.serviceId);
   if (!rules)
     throw new ProblemError((await isSwitchedOff(listo, body.serviceId)) ? 'serviceOff' : 'notFound');
@@ -90,8 +87,7 @@ async function prepare(
     ...service,
     ...{ serviceId: service.id, answers, impact, urgency, priority, place, requesterId },
   };
-  const approvalPlace = firstStepOf(service, judged);
-  const isHeld = approvalPlace !== null || beginsWithApproval(service);
+  const isHeld = listo.ports.tickets.isAgreedFirst(service, judged);
   const row: Partial<TicketRecord> = {
     version: 1,
     kind: service.kind,
@@ -121,7 +117,7 @@ async function prepare(
     waitsSince: isHeld ? null : now,
   };
   row.headStart = await headStartOf(listo, row as TicketRecord);
-  return { row, service, approvalPlace };
+  return { row, service };
 }
 
 const OPENING_FIELDS = [
@@ -165,22 +161,6 @@ export async function requirePeople(
     throw new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
 }
 
-/** Asks for the approval that stands before the work. */
-async function askFirst(
-  listo: Listo,
-  tx: Transaction,
-  ticket: TicketRecord,
-  service: ServiceRow,
-  place: number,
-): Promise<void> {
-  try {
-    await openStep(listo, tx, ticket, service, place);
-  } catch (error) {
-    if (!(error instanceof NoApprover)) throw error;
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'serviceId', code: 'noApprover' }] });
-  }
-}
-
 /** Takes in a request or an incident: validated, numbered and journalled in one transaction. */
 export async function createTicket(
   listo: Listo,
@@ -189,7 +169,7 @@ export async function createTicket(
   body: Body,
   options: Options = {},
 ): Promise<{ number: number }> {
-  const { row, service, approvalPlace } = await prepare(listo, viewer, body, options);
+  const { row, service } = await prepare(listo, viewer, body, options);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
     await requirePeople(listo, tx, body.alsoToldIds, 'alsoToldIds');
@@ -220,8 +200,7 @@ export async function createTicket(
       },
       data: { version: 1, awaitsApproval: row.state === 'held' },
     });
-    if (service.plan) await startPlan(listo, tx, ticket, service);
-    else if (approvalPlace !== null) await askFirst(listo, tx, ticket, service, approvalPlace);
+    await listo.ports.tickets.opened(listo, tx, ticket, service);
     await options.after?.(tx, number);
     return { number };
   });

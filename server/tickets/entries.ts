@@ -2,7 +2,7 @@ import type { Entry, Ticket } from '../../contract/tickets';
 import type { FileRow } from '../files/model';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
-import { listAnswered } from '../approvals/read';
+import { listAnswered } from './answered';
 import { definitionOf } from '../catalogue/versions';
 import { readPeople } from '../people/names';
 import type { MessageRow, TicketRecord } from './model';

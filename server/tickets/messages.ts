@@ -6,14 +6,13 @@ import { isWebAddress } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
 import { isOpen, type Door } from '../../core/tickets';
 import { isTooNested } from '../../core/words';
-import { answerQuestions } from '../approvals/question';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
-import { findMentioned } from '../words/mentioned';
+import { findMentioned } from './mentioned';
 import { requireTicket } from './guard';
 import type { MessageRow, TicketRecord } from './model';
 import { recordChange } from './record';
@@ -109,7 +108,7 @@ export async function writeWithin(
   const mentioned =
     format === 'rich' ? await findMentioned(listo, tx, { ticket, guarded }, { text, readBy }) : [];
   if (fileIds.length > 0) await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
-  if (!isByTeam) await answerQuestions(listo, tx, ticket);
+  if (!isByTeam) await listo.ports.tickets.answered(listo, tx, ticket);
   await recordChange(
     listo,
     tx,

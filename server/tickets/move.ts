@@ -11,12 +11,10 @@ import {
   type MoverRole,
   type TicketChanges,
 } from '../../core/tickets';
-import { withdrawApprovals } from '../approvals/ask';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Via } from '../journal/model';
 import type { Listo } from '../listo';
-import { leavePlan } from '../plans/goOn';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { insertMessage } from './messages';
@@ -120,8 +118,7 @@ export async function makeMove(
       { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
     );
   }
-  if (name === 'withdraw' || name === 'decline') await withdrawApprovals(listo, tx, ticket.number);
-  if (name === 'withdraw') await leavePlan(listo, tx, ticket);
+  await listo.ports.tickets.moved(listo, tx, ticket, name);
   return version;
 }
 

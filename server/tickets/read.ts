@@ -1,16 +1,14 @@
 import type { Ticket } from '../../contract/tickets';
 import { TICKET_ACTIONS } from '../../core/rights';
 import { isOpen, listMoves, type MoverRole } from '../../core/tickets';
-import { listAnswered, readApprovals } from '../approvals/read';
+import { listAnswered } from './answered';
 import { definitionOf } from '../catalogue/versions';
-import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { readDue } from './dueByHand';
 import { readEntries } from './entries';
 import { listRights, requireTicket } from './guard';
-import { readPlan } from '../plans/read';
 import type { TicketRecord } from './model';
 import { closesAt } from './waitingConsumer';
 import { visibleTo } from './visibility';
@@ -56,22 +54,19 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;
-  const [service, team, group, people, allClocks, requester, closing, approvals, plan, said, room] =
-    await Promise.all([
-      definitionOf(listo, ticket),
-      tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
-      ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
-      readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
-      readClocks(listo, [number], { all: true }),
-      readRequester(listo, viewer, ticket),
-      ticket.state === 'done' ? closesAt(listo, ticket) : null,
-      readApprovals(listo, number),
-      readPlan(listo, viewer, ticket, rights),
-      readEntries(listo, number, isTeamSide),
-      rights.includes('answer') && !ticket.isConfidential ? findRoom(listo, number) : null,
-    ]);
+  const [service, team, group, people, requester, closing, above, said, room] = await Promise.all([
+    definitionOf(listo, ticket),
+    tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
+    ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
+    readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
+    readRequester(listo, viewer, ticket),
+    ticket.state === 'done' ? closesAt(listo, ticket) : null,
+    listo.ports.tickets.read(listo, viewer, ticket, rights),
+    readEntries(listo, number, isTeamSide),
+    rights.includes('answer') && !ticket.isConfidential ? findRoom(listo, number) : null,
+  ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
-  const clocks = allClocks.get(number)!;
+  const { approvals, plan, clocks } = above;
   const {
     version,
     kind,

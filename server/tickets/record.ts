@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
 import type { Changes, JournalRow, Via } from '../journal/model';
 import type { Listo } from '../listo';
-import { headStartOf } from '../worklists/weights';
+import { headStartOf } from './weights';
 import type { TicketRecord } from './model';
 
 type Recorded = {

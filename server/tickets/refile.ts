@@ -3,7 +3,6 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { carryAnswers, sayAnswer, type FormDefinition } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
-import { firstStepOf } from '../approvals/process';
 import { findService } from '../catalogue/services';
 import { definitionOf } from '../catalogue/versions';
 import { change, type Actor } from '../http/change';
@@ -55,8 +54,8 @@ export async function changeService(
     if (isConfidential !== ticket.isConfidential) throw refused('serviceId', 'otherConfidence');
     const before = await definitionOf(listo, ticket, tx);
     const { carried, left } = carryAnswers(before.form, service.form, ticket.answers);
-    const asked = firstStepOf(service, { ...ticket, serviceId, answers: carried });
-    if (service.plan || asked !== null || (await isBound(listo, tx, ticket)))
+    const isAgreedFirst = listo.ports.tickets.isAgreedFirst(service, { ...ticket, answers: carried });
+    if (service.plan || isAgreedFirst || (await isBound(listo, tx, ticket)))
       throw refused('serviceId', 'needsAgreement');
     if (left.length > 0) await noteWhatIsLeft(listo, tx, viewer, ticket, before.form, left);
     await recordChange(

@@ -1,20 +1,17 @@
 import { api } from '../../contract';
-import { createRights, isAgent, may } from '../../core/rights';
+import { isAgent } from '../../core/rights';
 import { serve, type Routes } from '../http/serve';
-import { readReckoning } from '../clocks/read';
 import { changeAnswers } from './changeAnswers';
 import { changeFacts } from './changeFacts';
 import { createTicket } from './create';
 import { addFollower, removeFollower } from './followers';
-import { requireTicket } from './guard';
 import { write } from './messages';
 import { moveTicket } from './move';
 import { readTicket } from './read';
 import { changeRequester, changeService } from './refile';
-import { find, readMine } from './find';
 
 export const ticketRoutes: Routes = (router, listo) => {
-  const { tickets, clocks } = api;
+  const { tickets } = api;
   serve(router, tickets.create, ({ viewer, actor, body }) =>
     // What a caller does not know is asked later.
     createTicket(listo, viewer, actor, body, {
@@ -22,7 +19,6 @@ export const ticketRoutes: Routes = (router, listo) => {
     }),
   );
   serve(router, tickets.get, ({ viewer, params }) => readTicket(listo, viewer, params.number));
-  serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
   serve(router, tickets.change, ({ viewer, actor, params, body }) =>
     changeFacts(listo, viewer, actor, params.number, body),
   );
@@ -47,10 +43,4 @@ export const ticketRoutes: Routes = (router, listo) => {
   serve(router, tickets.unfollow, ({ viewer, actor, params, body }) =>
     removeFollower(listo, { viewer, actor, number: params.number }, body),
   );
-  serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
-  serve(router, clocks.reckoning, async ({ viewer, params, query }) => {
-    const { guarded } = await requireTicket(listo, viewer, params.number, 'read');
-    const isTeamSide = may(createRights(viewer), 'readNotes', guarded);
-    return readReckoning(listo, { ...params, ...query }, isTeamSide);
-  });
 };

@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { asBackground } from '../database/busy';
+import type { Database } from '../database/database';
 import type { Listo } from '../listo';
-import { findDueNotices } from '../clocks/dueNotices';
 import type { Due, TimerRow } from './model';
 import { removeTimers } from './remove';
 
@@ -15,6 +15,11 @@ const RETRY_MS = 1_000;
 const NEVER = Number.MAX_SAFE_INTEGER;
 
 type Handlers = Record<Due['kind'], TimerHandler>;
+/** What falls due: what is done then, and what lies in other tables than that of the timers. */
+export type Timers = {
+  handlers: Handlers;
+  findOthers(db: Database, now: number, limit: number, tx: Transaction): Promise<Due[]>;
+};
 
 /** What is due in its order, what follows each other with one handler together. */
 function toRuns(due: Due[], handlers: Handlers) {
@@ -29,13 +34,14 @@ function toRuns(due: Due[], handlers: Handlers) {
 }
 
 /** Claims what is due by its row lock: the earliest of the timers and of the notices that clocks owe. */
-async function claim({ db }: Listo, now: number, tx: Transaction): Promise<Due[]> {
+async function claim({ db, clock }: Listo, tx: Transaction, { findOthers }: Timers): Promise<Due[]> {
+  const now = clock.now();
   const timers = await db.select<TimerRow>(
     'SELECT * FROM timers WHERE at <= :now ORDER BY at, ticketNumber LIMIT :limit FOR UPDATE SKIP LOCKED',
     { now, limit: BATCH },
     tx,
   );
-  const due = [...timers, ...(await findDueNotices(db, now, BATCH, tx))];
+  const due = [...timers, ...(await findOthers(db, now, BATCH, tx))];
   const first = due.sort((a, b) => a.at - b.at || a.ticketNumber - b.ticketNumber).slice(0, BATCH);
   // Gone first: what they do may set them anew.
   await removeTimers(
@@ -51,11 +57,11 @@ async function claim({ db }: Listo, now: number, tx: Transaction): Promise<Due[]
  * however many processes run.
  * @returns how many were done
  */
-export async function runDueTimers(listo: Listo, handlers: Handlers): Promise<number> {
-  const { db, clock } = listo;
+export async function runDueTimers(listo: Listo, timers: Timers): Promise<number> {
+  const { db } = listo;
   const done = await db.transaction(async (tx) => {
-    const due = await claim(listo, clock.now(), tx);
-    for (const run of toRuns(due, handlers)) await run.handler(listo, run.due, tx);
+    const due = await claim(listo, tx, timers);
+    for (const run of toRuns(due, timers.handlers)) await run.handler(listo, run.due, tx);
     return due.length;
   });
   if (done > 0) listo.wake();
@@ -63,7 +69,7 @@ export async function runDueTimers(listo: Listo, handlers: Handlers): Promise<nu
 }
 
 /** Runs timers at their instants until stopped. */
-export function startTimers(listo: Listo, handlers: Handlers): { stop(): Promise<void> } {
+export function startTimers(listo: Listo, timers: Timers): { stop(): Promise<void> } {
   let isStopped = false;
   let timeout: NodeJS.Timeout | undefined;
   let running: Promise<void> = Promise.resolve();
@@ -80,7 +86,7 @@ export function startTimers(listo: Listo, handlers: Handlers): { stop(): Promise
   async function turn(): Promise<void> {
     let wait = RETRY_MS;
     try {
-      const done = await runDueTimers(listo, handlers);
+      const done = await runDueTimers(listo, timers);
       wait = done === BATCH ? 0 : await waitTime();
     } catch (error) {
       listo.log.error({ err: error }, 'timers failed; trying again');

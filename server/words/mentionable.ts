@@ -5,7 +5,7 @@ import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
-import { everyoneOn, keepReaders, type ReadBy } from './mentioned';
+import { everyoneOn, keepReaders, type ReadBy } from '../tickets/mentioned';
 
 const MOST = 8;
 const LOOKED_AT = 24;

@@ -2,7 +2,7 @@ import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
-import type { ReadBy } from './mentioned';
+import type { ReadBy } from '../tickets/mentioned';
 
 const KEPT_MS = 60_000;
 

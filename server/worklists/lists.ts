@@ -4,7 +4,7 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { conditionSchema, type OwnWorklist } from '../../contract/worklists';
 import type { Condition } from '../../core/conditions';
-import { isAgent } from '../../core/rights';
+import { isAgent, mayLead } from '../../core/rights';
 import {
   checkCondition,
   GIVEN_LISTS,
@@ -23,11 +23,6 @@ type Body = BodyOf<typeof api.worklists.create>;
 
 const isOf = ({ teams }: SignedIn, teamId: string | null): boolean =>
   teams.some((team) => team.teamId === teamId);
-
-/** Whether someone leads a team, or sets it up. */
-export function mayLead({ isAdministrator, teams }: SignedIn, teamId: string | null): boolean {
-  return isAdministrator || teams.some((team) => team.teamId === teamId && team.role !== 'agent');
-}
 
 function maySee(viewer: SignedIn, { ownerId, teamId }: WorklistRow): boolean {
   return ownerId === viewer.id || isOf(viewer, teamId);

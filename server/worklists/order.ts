@@ -1,3 +1,4 @@
+import { mayLead } from '../../core/rights';
 import { getMoveBy, type OrderWeights } from '../../core/worklist';
 import { PRIORITIES, type Priority } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
@@ -6,8 +7,7 @@ import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
-import { mayLead } from './lists';
-import { forgetWeights, placeAnew, weightsOf } from './weights';
+import { forgetWeights, placeAnew, weightsOf } from '../tickets/weights';
 import { visibleTo } from '../tickets/visibility';
 
 /** So many of a team's open tickets are placed for a look; so many places are shown. */

@@ -19,11 +19,11 @@ import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
-import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord, type StepOfRow } from '../tickets/rows';
+import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord, type StepOfRow } from './rows';
 import { COLUMNS_OF } from './columns';
 import { countSql, createWorkQuery, fromSql, placesSql, type WorkQuery } from './query';
 import { createReader } from './reader';
-import { weightsOf } from './weights';
+import { weightsOf } from '../tickets/weights';
 
 export type Seen = {
   definition: WorklistDefinition;

@@ -1,3 +1,4 @@
+import { find, readMine } from './find';
 import { api } from '../../contract';
 import { serve, type Routes } from '../http/serve';
 import { createList, findDefinition, parseWhere, readLists, removeList, updateList } from './lists';
@@ -7,6 +8,9 @@ import { readPage, readRowsOf, type Seen } from './page';
 import { readShares } from './shares';
 
 export const worklistRoutes: Routes = (router, listo) => {
+  const { tickets } = api;
+  serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
+  serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
   const { worklists } = api;
   type Asked = { where?: string | undefined } & Pick<Seen, 'order' | 'groupBy'>;
   const seenBy = async (

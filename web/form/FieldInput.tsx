@@ -11,7 +11,7 @@ import type {
   TableRow,
 } from '../../core/forms';
 import { useWords } from '../messages/useWords';
-import { FilesField } from '../ui/FilesField';
+import { FilesField } from '../thread/FilesField';
 import { LinksField } from '../ui/LinksField';
 import { AssetInput } from './AssetInput';
 import { DateRangeInput } from './DateRangeInput';

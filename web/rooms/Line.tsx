@@ -1,5 +1,5 @@
 import { Button, Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { MessageAction, RoomMessage } from '../../contract/rooms';
 import { listCalled, splitCalls } from '../../core/chat';
 import { useWords } from '../messages/useWords';
@@ -10,7 +10,6 @@ import { Card, toPath } from './Card';
 import { Link } from 'react-router';
 import classes from './Rooms.module.css';
 import type { Acting } from './useActing';
-import { Thread } from './Thread';
 
 type Props = {
   message: RoomMessage;
@@ -24,6 +23,8 @@ type Props = {
   onChoose?: (id: string, isMore: boolean) => void;
   /** The two lines before, where there are. */
   before?: string[];
+  /** The answers to it, shown below it when it is opened. */
+  thread?: ReactNode;
 };
 
 /** Words with their addresses to follow. */
@@ -203,7 +204,7 @@ export function Line(props: Props) {
               : t('rooms/thread', { count: replies, at: times.hour(lastReplyAt ?? at) })}
           </button>
         )}
-        {onChoose && isOpen && <Thread {...props} />}
+        {isOpen && props.thread}
       </div>
     </li>
   );

@@ -5,6 +5,7 @@ import type { MessageAction, RoomView, RoomsHome } from '../../contract/rooms';
 import { useWords } from '../messages/useWords';
 import { callRooms } from './callRooms';
 import { Line } from './Line';
+import { Thread } from './Thread';
 import classes from './Rooms.module.css';
 import type { Acting } from './useActing';
 
@@ -83,6 +84,7 @@ export function Log({ room, meId, meHandle, acting, messageActions }: Props) {
             )}
             <Line
               {...{ message, meId, meHandle, acting, messageActions, chosen, onChoose: choose }}
+              thread={<Thread {...{ message, meId, meHandle, acting, messageActions, chosen }} />}
               before={messages.slice(Math.max(0, i - 2), i).flatMap(({ id: each, by }) => (by ? [each] : []))}
             />
           </Fragment>

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { useSession } from '../api/queries';
 import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
-import { Frame } from '../ui/Frame';
+import { Frame } from '../frame/Frame';
 import { ProblemNote } from '../ui/ProblemNote';
 import { Waiting } from '../ui/Waiting';
 import { SetUp } from './SetUp';

@@ -1,5 +1,5 @@
 import { MantineProvider } from '@mantine/core';
-import { Notifications } from '@mantine/notifications';
+import { Notifications, notifications } from '@mantine/notifications';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, type RenderResult } from '@testing-library/react';
 import type { ReactElement } from 'react';
@@ -39,6 +39,8 @@ export async function show(
   }: { me?: Me; language?: Language; address?: string; answers?: [readonly unknown[], unknown][] } = {},
 ): Promise<Shown> {
   cleanup();
+  // What was said by a test before is over.
+  notifications.clean();
   await setLanguage(language);
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });
   client.setQueryData(['session'], { me, isDemo: true, needsSetup: false, now: Date.now() });

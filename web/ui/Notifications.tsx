@@ -9,7 +9,7 @@ import { call } from '../api/call';
 import { useNow } from '../api/clock';
 import { useMe, useNotifications, useRenew } from '../api/queries';
 import { useWords } from '../messages/useWords';
-import frame from './Frame.module.css';
+import frame from '../frame/Frame.module.css';
 import classes from './Notifications.module.css';
 import { useTimes } from './useTimes';
 

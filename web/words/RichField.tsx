@@ -2,7 +2,7 @@ import { Combobox, Textarea, useCombobox } from '@mantine/core';
 import { useEffect, type RefObject } from 'react';
 import { insertTextIntoField } from 'text-field-edit';
 import { useWords } from '../messages/useWords';
-import type { FieldProps } from '../ui/Composer';
+import type { FieldProps } from '../thread/Composer';
 import { editByKey } from './Tools';
 import { useCalls } from './useCalls';
 import './wordsWords';

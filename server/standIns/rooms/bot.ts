@@ -1,7 +1,8 @@
 import express, { Router } from 'express';
 import type * as z from 'zod';
 import { botSchemas } from '../../../contract/rooms';
-import { findChat, isSigned } from '../../chat/signing';
+import { findChat } from '../../chat/access';
+import { isSigned } from '../../http/signing';
 import { isDuplicate } from '../../database/database';
 import type { Listo } from '../../listo';
 import type { RoomFileRow, RoomPersonRow } from './model';

@@ -1,7 +1,8 @@
 import pLimit from 'p-limit';
 import type { Response } from 'express';
 import type { RoomsLive } from '../../../contract/rooms';
-import { sign, findChat } from '../../chat/signing';
+import { findChat } from '../../chat/access';
+import { sign } from '../../http/signing';
 import { startLoop, type Loop } from '../../loops/loop';
 import { Follower } from '../../live/follower';
 import { beginStream, sendPiece } from '../../live/stream';

@@ -3,7 +3,7 @@ import type { Ticket } from '../../../contract/tickets';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { getPromise } from '../../ui/clocks';
-import { Composer } from '../../ui/Composer';
+import { Composer } from '../../thread/Composer';
 import { RichField } from '../../words/RichField';
 import { Tools } from '../../words/Tools';
 import { useKeys } from '../../ui/useKeys';

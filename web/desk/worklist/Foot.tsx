@@ -1,6 +1,6 @@
 import { useNow } from '../../api/clock';
 import { useWords } from '../../messages/useWords';
-import { useLastChange } from '../../ui/Frame';
+import { useLastChange } from '../../frame/Frame';
 import { useTimes } from '../../ui/useTimes';
 import classes from './Worklist.module.css';
 

@@ -5,7 +5,7 @@ import type { ListRow } from '../../../contract/worklists';
 import type { MoveName } from '../../../core/tickets';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { useLastChange } from '../../ui/Frame';
+import { useLastChange } from '../../frame/Frame';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Reckoning } from '../../ui/Reckoning';
 import { useKeys } from '../../ui/useKeys';

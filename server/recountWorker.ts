@@ -1,10 +1,10 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { Viewer } from '../../core/rights';
-import type { Config } from '../config';
-import { createListo } from '../createListo';
-import { lowerOwnPriority } from '../lowPriority';
-import { readEffect, type Change, type Effect } from './effect';
-import { recountSome } from './recount';
+import type { Viewer } from '../core/rights';
+import type { Config } from './config';
+import { createListo } from './createListo';
+import { lowerOwnPriority } from './lowPriority';
+import { readEffect, type Change, type Effect } from './recounts/effect';
+import { recountSome } from './recounts/recount';
 
 /** What the thread is asked: a change to look at, or (without one) the recounts that wait. */
 export type Asked = { id: number; clockOffset: number; look?: Look };

@@ -10,7 +10,7 @@ import { recordStep } from '../plans/record';
 import { giveBack } from '../routing/giveBack';
 import { forgetViewers, type SignedIn } from '../sessions/viewer';
 import type { TimerHandler } from '../timers/runner';
-import type { PersonRow } from './model';
+import type { PersonRow } from '../people/model';
 
 type Leaving = AnswerOf<typeof api.people.leaving>;
 

@@ -20,8 +20,8 @@ import { useUpload } from '../files/useUpload';
 import { useWords } from '../messages/useWords';
 import classes from './Composer.module.css';
 import { FilesField } from './FilesField';
-import { ProblemNote } from './ProblemNote';
-import { useProblems } from './useProblems';
+import { ProblemNote } from '../ui/ProblemNote';
+import { useProblems } from '../ui/useProblems';
 
 type Input = RefObject<HTMLTextAreaElement | null>;
 

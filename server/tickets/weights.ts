@@ -3,7 +3,7 @@ import { DEFAULT_WEIGHTS, getHeadStart, type OrderWeights } from '../../core/wor
 import { OPEN_STATES, PRIORITIES } from '../../core/tickets';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
-import type { TicketRecord } from '../tickets/model';
+import type { TicketRecord } from './model';
 
 type Weighed = Pick<TicketRecord, 'teamId' | 'priority' | 'requesterId' | 'waitsSince'>;
 type Kept = { weights: Map<string, OrderWeights>; goingFirst: Set<string>; until: number };

@@ -1,6 +1,6 @@
 import type { Response } from 'express';
 import type { Listo } from '../listo';
-import { readSessions, rightsOf, type SignedIn } from '../sessions/viewer';
+import { readSessions, rightsOf, type SignedIn } from './viewer';
 
 /** So often it is looked whether those who listen may still do so. */
 const LOOK_MS = 2_000;

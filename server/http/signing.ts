@@ -1,9 +1,7 @@
 import { Webhook } from 'standardwebhooks';
-import { readSecret } from '../http/secrets';
-import type { Listo } from '../listo';
 
 /**
- * Requests to and from the workplace chat are signed as the Standard Webhooks specification says
+ * Requests between Listo and other programs are signed as the Standard Webhooks specification says
  * (https://www.standardwebhooks.com): `webhook-id`, `webhook-timestamp` and an HMAC-SHA256 over both and the body.
  */
 export type SignedHeaders = Record<'webhook-id' | 'webhook-timestamp' | 'webhook-signature', string>;
@@ -27,20 +25,4 @@ export function isSigned(secret: string, body: string, headers: Record<string, s
   } catch {
     return false;
   }
-}
-
-export type ChatAccess = {
-  /** Where the workplace chat takes what Listo asks of it. */
-  url: string;
-  secret: string;
-};
-
-const SETTING = 'chatSecret';
-
-/** How the workplace chat is reached: the one that is configured, else in the demo the stand-in; null: there is none. */
-export async function findChat(listo: Listo): Promise<ChatAccess | null> {
-  const { LISTO_CHAT_URL: url, LISTO_CHAT_SECRET: secret } = listo.config;
-  if (url !== undefined) return { url, secret: secret ?? (await readSecret(listo, SETTING)) };
-  if (!(await listo.db.tables.settings.findOne({ name: 'demo' }))) return null;
-  return { url: `${listo.address}/stand-in/rooms/bot`, secret: await readSecret(listo, SETTING) };
 }

@@ -6,8 +6,8 @@ import { isOpen, type ProgressLabel, type TicketState } from '../../core/tickets
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
-import { readDue } from './dueByHand';
-import type { TicketRecord } from './model';
+import { readDue } from '../tickets/dueByHand';
+import type { TicketRecord } from '../tickets/model';
 
 export type RowRecord = Pick<
   TicketRecord,

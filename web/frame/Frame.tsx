@@ -13,14 +13,14 @@ import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
 import { FileDialog } from '../files/FileDialog';
-import { Notifications } from './Notifications';
+import { Notifications } from '../ui/Notifications';
 import { Presence } from './Presence';
-import { Waiting } from './Waiting';
-import { useKeys } from './useKeys';
+import { Waiting } from '../ui/Waiting';
+import { useKeys } from '../ui/useKeys';
 
 /** They come once the page is there. */
 const Palette = lazy(() => import('./Palette').then(({ Palette: palette }) => ({ default: palette })));
-const KeysPage = lazy(() => import('./KeysPage').then(({ KeysPage: page }) => ({ default: page })));
+const KeysPage = lazy(() => import('../ui/KeysPage').then(({ KeysPage: page }) => ({ default: page })));
 /** It comes with the Desk. */
 const TimerBar = lazy(() => import('../desk/spent/TimerBar').then(({ TimerBar: bar }) => ({ default: bar })));
 /** They come once the page is there: who may talk, and who talks to them. */

@@ -1,6 +1,6 @@
 import { useWriting } from '../api/writing';
 import { useWords } from '../messages/useWords';
-import '../words/wordsWords';
+import './wordsWords';
 
 /** Who is writing on a ticket right now. */
 export function Writing({ number }: { number: number }) {

@@ -3,7 +3,7 @@ import { createRights, may } from '../../core/rights';
 import { findMentions } from '../../core/words';
 import type { Listo } from '../listo';
 import { findPersonAsViewer } from '../sessions/viewer';
-import type { Guarded } from '../tickets/guard';
+import type { Guarded } from './guard';
 
 export type ReadBy = 'requester' | 'team';
 

@@ -1,10 +1,10 @@
 import { workerData } from 'node:worker_threads';
-import type { Language } from '../../core/forms';
-import type { Viewer } from '../../core/rights';
-import type { Config } from '../config';
-import { createListo } from '../createListo';
-import { lowerOwnPriority } from '../lowPriority';
-import { replay } from './replay';
+import type { Language } from '../core/forms';
+import type { Viewer } from '../core/rights';
+import type { Config } from './config';
+import { createListo } from './createListo';
+import { lowerOwnPriority } from './lowPriority';
+import { replay } from './replays/replay';
 
 /** What the thread is given: whose replay it is, and what the clock says. */
 export type ReplayTask = {

@@ -4,7 +4,7 @@ import { isAgent } from '../../core/rights';
 import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from './rows';
-import { visibleTo } from './visibility';
+import { visibleTo } from '../tickets/visibility';
 
 const MINE_PAGE = 50;
 

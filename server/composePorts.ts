@@ -1,0 +1,38 @@
+import { askForStep, isAgreedFirst, onAnswersChanged, onMoved, onOpened } from './approvals/ofTicket';
+import { answerQuestions } from './approvals/question';
+import { readApprovals } from './approvals/read';
+import { findMailAnswers, keepSent, keepWasIt } from './assistant/byMail';
+import { readOwnWords } from './assistant/words';
+import { beginCatalogue } from './catalogue/lastResort';
+import { readClocks } from './clocks/read';
+import { readPlan } from './plans/read';
+import type { Ports } from './ports';
+import { onCalendarChanged, onTeamChanged } from './recounts/workingTime';
+import { addTwoPromises } from './targets/ofTeam';
+import { countOpen } from './tickets/openByService';
+
+/** Who takes part in what happens on the lower floors. */
+export const PORTS: Ports = {
+  calendars: { changed: onCalendarChanged },
+  catalogue: { countOpen },
+  mail: { findMailAnswers, keepSent, keepWasIt },
+  plans: { ask: askForStep },
+  sessions: { hasAssistant: async (listo) => (await readOwnWords(listo)).isOn, begun: beginCatalogue },
+  teams: { made: addTwoPromises, changed: onTeamChanged },
+  tickets: {
+    isAgreedFirst,
+    opened: onOpened,
+    moved: onMoved,
+    answered: answerQuestions,
+    answersChanged: onAnswersChanged,
+    async read(listo, viewer, ticket, rights) {
+      const { number } = ticket;
+      const [approvals, plan, clocks] = await Promise.all([
+        readApprovals(listo, number),
+        readPlan(listo, viewer, ticket, rights),
+        readClocks(listo, [number], { all: true }),
+      ]);
+      return { approvals, plan, clocks: clocks.get(number)! };
+    },
+  },
+};

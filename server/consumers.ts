@@ -1,0 +1,29 @@
+import type { Consumer } from './journal/consumer';
+import { chatConsumer } from './chat/consumer';
+import { chatTold } from './chat/told';
+import { clocksConsumer } from './clocks/consumer';
+import { createTellingConsumer } from './notifications/consumer';
+import { decidingConsumer } from './approvals/consumer';
+import { hoursConsumer } from './hours/consumer';
+import { mailTold } from './mail/tell';
+import { routingConsumer } from './routing/consumer';
+import { talkingConsumer } from './assistant/consumer';
+import { togetherConsumer } from './together/under';
+import { waitingConsumer } from './tickets/waitingConsumer';
+
+/** Tells people in the application, by mail and in chat. */
+export const tellingConsumer = createTellingConsumer([mailTold, chatTold]);
+
+/** What follows from the journal, in the order in which it is looked at. */
+export const INWARD: Consumer[] = [
+  decidingConsumer,
+  talkingConsumer,
+  hoursConsumer,
+  routingConsumer,
+  clocksConsumer,
+  waitingConsumer,
+  togetherConsumer,
+  tellingConsumer,
+];
+/** What leaves the application. */
+export const OUTWARD: Consumer[] = [chatConsumer];
