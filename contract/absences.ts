@@ -9,8 +9,10 @@ const absenceSchema = z.object({
   toAt: instantSchema,
   delegate: personRefSchema.nullable(),
 });
+/** A stretch in which someone is away, and who decides meanwhile. */
 export type Absence = z.infer<typeof absenceSchema>;
 
+/** Calls about absences. */
 export const absenceEndpoints = {
   mine: endpoint({
     ...paths.absences.mine,

@@ -30,8 +30,10 @@ const askSchema = z.object({
   changed: z.array(localTextSchema),
   answers: z.array(answeredSchema),
 });
+/** Something that waits for someone's yes or no, with the facts to decide by. */
 export type Ask = z.infer<typeof askSchema>;
 
+/** Calls about approvals. */
 export const approvalEndpoints = {
   mine: endpoint({
     ...paths.approvals.mine,

@@ -17,6 +17,7 @@ const stepSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('article'), articleId: idSchema }),
   z.object({ kind: z.enum(['form', 'state', 'ticket', 'approval', 'person']) }),
 ]);
+/** A step of a matter as it is written. */
 export type MatterStepBody = z.infer<typeof stepSchema>;
 
 const matterBodySchema = z.object({
@@ -32,12 +33,15 @@ const matterBodySchema = z.object({
   isOn: z.boolean(),
   steps: z.array(stepSchema).max(20),
 });
+/** A matter as it is written. */
 export type MatterBody = z.infer<typeof matterBodySchema>;
+/** A matter as it is kept. */
 export const matterSchema = matterBodySchema.extend({
   id: idSchema,
   version: z.number().int(),
   mayEdit: z.boolean(),
 });
+/** A matter as it is kept. */
 export type MatterView = z.infer<typeof matterSchema>;
 
 /** What stands in a conversation, as it was said. */
@@ -65,8 +69,10 @@ const turnSchema = z.object({
   /** How sure it was of what it took the words for; only for those who look after it. */
   likely: z.array(z.object({ name: z.string().nullable(), sureness: z.number() })).optional(),
 });
+/** Something that was said in a conversation with the assistant. */
 export type TurnView = z.infer<typeof turnSchema>;
 
+/** A conversation with the assistant. */
 export const talkSchema = z.object({
   id: idSchema,
   phase: z.enum(['listen', 'confirm', 'choose', 'step', 'passages', 'teams', 'waiting', 'ended']),
@@ -82,6 +88,7 @@ export const talkSchema = z.object({
   closing: z.string().nullable(),
   turns: z.array(turnSchema),
 });
+/** A conversation with the assistant. */
 export type TalkView = z.infer<typeof talkSchema>;
 
 /** What the assistant greets, hands over, thanks and closes with; empty: its usual words. `{name}` is filled. */
@@ -98,6 +105,7 @@ const wordsSchema = z.object({
   greetsWith: z.array(z.object({ kind: z.enum(['article', 'service']), id: idSchema })).max(6),
   version: z.number().int(),
 });
+/** The words with which the assistant greets and ends. */
 export type AssistantWords = z.infer<typeof wordsSchema>;
 
 const inputSchema = z.discriminatedUnion('kind', [
@@ -108,6 +116,7 @@ const inputSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('team'), id: idSchema }),
   z.object({ kind: z.literal('person') }),
 ]);
+/** What someone says or presses in a conversation. */
 export type TalkInput = z.infer<typeof inputSchema>;
 
 const recordSchema = z.object({
@@ -117,6 +126,7 @@ const recordSchema = z.object({
   single: z.number(),
 });
 
+/** Calls about the assistant and what it is taught. */
 export const assistantEndpoints = {
   start: endpoint({
     ...paths.assistant.start,

@@ -35,6 +35,7 @@ export const deedSchema = z.discriminatedUnion('kind', [
     readBy: z.enum(['requester', 'team']),
   }),
 ]);
+/** What is done to many tickets at once. */
 export type Deed = z.infer<typeof deedSchema>;
 
 const jobSchema = z.object({
@@ -48,8 +49,10 @@ const jobSchema = z.object({
   refusedCount: z.number().int(),
   mayUndo: z.boolean(),
 });
+/** How far a job on many tickets is, and what was refused. */
 export type BulkJob = z.infer<typeof jobSchema>;
 
+/** Calls about jobs on many tickets. */
 export const bulkEndpoints = {
   start: endpoint({
     ...paths.bulk.start,

@@ -28,6 +28,7 @@ const usersSchema = z.object({
   targets: z.array(z.string()),
 });
 
+/** A working calendar, with who uses it. */
 export const calendarSchema = z.object({
   id: idSchema,
   spec: calendarSpecSchema,
@@ -35,8 +36,10 @@ export const calendarSchema = z.object({
   usedBy: usersSchema,
   mayEdit: z.boolean(),
 });
+/** A working calendar, with who uses it. */
 export type Calendar = z.infer<typeof calendarSchema>;
 
+/** What a change would move of the clocks that are going. */
 export const effectSchema = z.object({
   tickets: z.number().int(),
   moved: z.number().int(),
@@ -52,8 +55,10 @@ export const effectSchema = z.object({
     }),
   ),
 });
+/** What a change would move of the clocks that are going. */
 export type Effect = z.infer<typeof effectSchema>;
 
+/** Calls about working calendars. */
 export const calendarEndpoints = {
   list: endpoint({
     ...paths.calendars.list,

@@ -6,6 +6,7 @@ import { PLACES } from './names';
 import { paths } from './paths';
 import { idParams, idSchema, localTextSchema } from './shared';
 
+/** A service as the catalogue lists it. */
 export const serviceCardSchema = z.object({
   id: idSchema,
   kind: z.enum(['incident', 'request']),
@@ -23,8 +24,10 @@ export const serviceCardSchema = z.object({
   /** Median working time to done over the last 90 days, in minutes and in days of the team's calendar. */
   usually: z.object({ minutes: z.number(), hoursPerDay: z.number() }).nullable(),
 });
+/** A service as the catalogue lists it. */
 export type ServiceCard = z.infer<typeof serviceCardSchema>;
 
+/** A service with its form. */
 export const serviceSchema = serviceCardSchema.extend({
   form: formSchema as unknown as z.ZodType<FormDefinition>,
   isConfidential: z.boolean(),
@@ -34,14 +37,17 @@ export const serviceSchema = serviceCardSchema.extend({
   /** Whether it is for whom it would be asked for. */
   isForYou: z.boolean(),
 });
+/** A service with its form. */
 export type Service = z.infer<typeof serviceSchema>;
 
+/** A part of the catalogue. */
 export const categorySchema = z.object({
   id: idSchema,
   parentId: idSchema.nullable(),
   name: localTextSchema,
   position: z.number().int(),
 });
+/** A part of the catalogue. */
 export type Category = z.infer<typeof categorySchema>;
 
 const assetSchema = z.object({
@@ -55,6 +61,7 @@ const assetSchema = z.object({
 /** For whom one asks; absent: for oneself. */
 const forQuery = z.object({ for: idSchema.optional() });
 
+/** Calls about the catalogue. */
 export const catalogueEndpoints = {
   list: endpoint({
     ...paths.catalogue.list,

@@ -14,6 +14,7 @@ import {
 } from './shared';
 import { rowSchema } from './tickets';
 
+/** What the form by which a message becomes a ticket may ask for. */
 export const TICKET_FORM_FIELDS = ['requester', 'service', 'team', 'assignee', 'urgency'] as const;
 
 const roomSchema = z.object({
@@ -30,6 +31,7 @@ const roomSchema = z.object({
   reason: z.string().nullable(),
   version: z.number().int(),
 });
+/** A room of the workplace chat, and what Listo does in it. */
 export type ConnectedRoom = z.infer<typeof roomSchema>;
 
 const settingsSchema = z.object({
@@ -47,6 +49,7 @@ const settingsSchema = z.object({
   formServiceIds: z.array(idSchema).max(100),
   version: z.number().int(),
 });
+/** How the form by which a message becomes a ticket is put together. */
 export type ChatFormSettings = z.infer<typeof settingsSchema>;
 
 const noticeFields = {
@@ -66,6 +69,7 @@ const noticeSchema = z.object({
   /** The name of the one it goes to, where that is a person. */
   person: z.string().nullable(),
 });
+/** A message that goes out to chat when something happens. */
 export type ChatNotice = z.infer<typeof noticeSchema>;
 
 const quietSchema = z.object({
@@ -77,6 +81,7 @@ const wishSchema = z.object({
   wantsMail: z.boolean(),
   quiet: quietSchema.nullable(),
 });
+/** Whether and when someone wants to be told in chat. */
 export type ChatWish = z.infer<typeof wishSchema>;
 
 const cameSchema = z.object({
@@ -100,6 +105,7 @@ const wentSchema = z.object({
   },
 });
 
+/** Calls about workplace chat. */
 export const chatEndpoints = {
   rooms: endpoint({
     ...paths.chat.rooms,

@@ -22,6 +22,7 @@ export const clockSchema = z.object({
   /** The spans in which it was held. */
   held: z.array(z.tuple([instantSchema, instantSchema.nullable()])),
 });
+/** A target's clock on a ticket; instants in ms since 1970, spans in ms of working time. */
 export type Clock = z.infer<typeof clockSchema>;
 
 /** How a clock was computed, span by span; what counted adds up to `elapsed`, with what is to come to the limit. */
@@ -46,6 +47,7 @@ export const reckoningShape = {
   ),
 };
 
+/** Calls about clocks. */
 export const clockEndpoints = {
   reckoning: endpoint({
     ...paths.clocks.reckoning,

@@ -16,6 +16,7 @@ const tallySchema = z.object({
   /** In percent, of those that are judged. */
   share: z.number().nullable(),
 });
+/** How many clocks were kept, missed and are still going. */
 export type TallyView = z.infer<typeof tallySchema>;
 
 const periodQuery = z.object({
@@ -38,6 +39,7 @@ const complianceSchema = z.object({
     outside: z.number(),
   }),
 });
+/** How targets were kept in a period. */
 export type Compliance = z.infer<typeof complianceSchema>;
 
 const standingSchema = z.enum(STANDINGS);
@@ -51,6 +53,7 @@ const rowSchema = z.object({
   dueAt: instantSchema.nullable(),
   stoppedAt: instantSchema.nullable(),
 });
+/** A clock that was counted. */
 export type ComplianceRow = z.infer<typeof rowSchema>;
 
 const flipSchema = z.object({
@@ -74,6 +77,7 @@ const resultSchema = z.object({
   flips: z.array(flipSchema),
   ms: z.number(),
 });
+/** How a period would have gone under another target or calendar. */
 export type ReplayResult = z.infer<typeof resultSchema>;
 
 const replaySchema = z.object({
@@ -83,8 +87,10 @@ const replaySchema = z.object({
   total: z.number().int(),
   result: resultSchema.nullable(),
 });
+/** A replay of a period, and how far it is. */
 export type Replay = z.infer<typeof replaySchema>;
 
+/** Calls about how targets were kept. */
 export const complianceEndpoints = {
   get: endpoint({
     ...paths.compliance.get,
@@ -131,6 +137,7 @@ export const complianceEndpoints = {
     answer: okSchema,
   }),
 };
+/** What a replay is asked: a stretch in ms since 1970, and what would have been otherwise in it. */
 export type Asked = {
   from: number;
   to: number;

@@ -31,6 +31,7 @@ const lineSchema = z.object({
   waiting: z.number().int(),
   wait: waitSchema,
 });
+/** A line in which one can wait for a person. */
 export type LineCard = z.infer<typeof lineSchema>;
 
 const entrySchema = z.object({
@@ -43,6 +44,7 @@ const entrySchema = z.object({
   data: z.record(z.string(), z.unknown()),
   files: z.array(fileSchema),
 });
+/** Something that was said or happened in a conversation. */
 export type ConversationEntry = z.infer<typeof entrySchema>;
 
 const ticketSchema = z.object({ number: z.number().int(), title: z.string(), state: z.string() });
@@ -55,8 +57,10 @@ export const pastConversationSchema = z.object({
   ticketNumber: z.number().nullable(),
   rating: z.number().int().nullable(),
 });
+/** A conversation that is over, by how it began. */
 export type PastConversation = z.infer<typeof pastConversationSchema>;
 
+/** A conversation as its reader may see it; `side` is the agents' own. */
 export const conversationSchema = z.object({
   id: idSchema,
   state: z.enum(CONVERSATION_STATES),
@@ -89,6 +93,7 @@ export const conversationSchema = z.object({
     .nullable(),
   version: z.number().int(),
 });
+/** A conversation as its reader may see it; `side` is the agents' own. */
 export type Conversation = z.infer<typeof conversationSchema>;
 
 const shortSchema = z.object({
@@ -106,6 +111,7 @@ const shortSchema = z.object({
   lastWords: z.string(),
   facts: z.record(z.string(), z.string()),
 });
+/** A conversation as the Desk lists it. */
 export type ConversationShort = z.infer<typeof shortSchema>;
 
 const agentSchema = z.object({
@@ -113,6 +119,7 @@ const agentSchema = z.object({
   capacity: z.number().int().min(1).max(12),
   alert: z.enum(ALERTS),
 });
+/** Whether an agent takes conversations, and how many at once. */
 export type ChatAgent = z.infer<typeof agentSchema>;
 
 const overviewSchema = z.object({
@@ -140,6 +147,7 @@ const overviewSchema = z.object({
     }),
   ),
 });
+/** Lines and agents as their lead sees them now; spans in minutes. */
 export type ChatOverview = z.infer<typeof overviewSchema>;
 
 const lineFields = {
@@ -155,8 +163,10 @@ const lineSetUpSchema = z.object({
   mayEdit: z.boolean(),
   version: z.number().int(),
 });
+/** A line as it is set up. */
 export type LineSetUp = z.infer<typeof lineSetUpSchema>;
 
+/** Calls about live conversations. */
 export const conversationEndpoints = {
   lines: endpoint({
     ...paths.conversations.lines,

@@ -26,8 +26,13 @@ export function endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.Z
   return definition;
 }
 
+/** What stands in the path of a call. */
 export type ParamsOf<E> = E extends Endpoint<infer P, infer _Q, infer _B, infer _A> ? z.output<P> : never;
+/** What stands in the query of a call. */
 export type QueryOf<E> = E extends Endpoint<infer _P, infer Q, infer _B, infer _A> ? z.output<Q> : never;
+/** The body of a call, as the server reads it. */
 export type BodyOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _A> ? z.output<B> : never;
+/** The body of a call, as it is sent. */
 export type BodyInputOf<E> = E extends Endpoint<infer _P, infer _Q, infer B, infer _A> ? z.input<B> : never;
+/** What a call is answered with. */
 export type AnswerOf<E> = E extends Endpoint<infer _P, infer _Q, infer _B, infer A> ? z.output<A> : never;

@@ -24,8 +24,10 @@ const teamFiguresSchema = z.object({
   /** The last fourteen days, the earliest first: what came in and what was resolved. */
   days: z.array(z.object({ at: instantSchema, arrived: z.number().int(), resolved: z.number().int() })),
 });
+/** The numbers on a team's first page. */
 export type TeamFigures = z.infer<typeof teamFiguresSchema>;
 
+/** Calls about figures. */
 export const figureEndpoints = {
   today: endpoint({
     ...paths.figures.today,

@@ -3,14 +3,17 @@ import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idParams, idSchema, okSchema } from './shared';
 
+/** A file that was sent; its size in bytes. */
 export const fileSchema = z.object({
   id: idSchema,
   name: z.string(),
   type: z.string(),
   size: z.number().int(),
 });
+/** A file that was sent; its size in bytes. */
 export type FileRef = z.infer<typeof fileSchema>;
 
+/** Calls about files. */
 export const fileEndpoints = {
   /** The body is multipart/form-data with one part named `file`. */
   upload: endpoint({

@@ -28,6 +28,7 @@ export const conditionSchema: z.ZodType<Condition> = z
 
 const choiceSchema = z.object({ value: z.string().max(60), label: localTextSchema });
 
+/** A question of a form. */
 export const formFieldSchema = z.object({
   name: z.string().max(40),
   kind: z.enum(FIELD_KINDS),
@@ -63,4 +64,5 @@ export const formFieldSchema = z.object({
 /** A question of a form with what was answered to it. */
 export const answeredSchema = z.object({ field: formFieldSchema, value: z.unknown() });
 
+/** A form. */
 export const formSchema = z.object({ fields: z.array(formFieldSchema).max(100) });

@@ -18,6 +18,7 @@ export const readingSchema = z.object({
   ),
   names: z.object({ impact: namesSchema, urgency: namesSchema }),
 });
+/** Which column of a table says what. */
 export type Reading = z.infer<typeof readingSchema>;
 
 const rowProblemSchema = z.object({
@@ -27,6 +28,7 @@ const rowProblemSchema = z.object({
   code: z.string(),
   value: z.string(),
 });
+/** What is wrong with a row of a table, and on which line. */
 export type ImportProblem = z.infer<typeof rowProblemSchema>;
 
 const importSchema = z.object({
@@ -45,8 +47,10 @@ const importSchema = z.object({
   /** What could not be written after all, at most 500. */
   refused: z.array(rowProblemSchema),
 });
+/** A table that has arrived, and how far it has been written. */
 export type Import = z.infer<typeof importSchema>;
 
+/** Calls about tables of tickets. */
 export const importEndpoints = {
   upload: endpoint({
     ...paths.imports.upload,

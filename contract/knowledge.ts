@@ -19,6 +19,7 @@ import {
 /** Where someone was when they looked for an answer. */
 export const KNOWLEDGE_DOORS = ['ask', 'form', 'desk', 'assistant', 'open'] as const;
 const doorSchema = z.enum(KNOWLEDGE_DOORS);
+/** Where an article was met. */
 export type KnowledgeDoor = z.infer<typeof doorSchema>;
 
 const TITLE_LIMIT = 200;
@@ -35,6 +36,7 @@ export const foundArticleSchema = z.object({
   helped: z.number().int(),
   judged: z.number().int(),
 });
+/** An article that fits some words, with the passage that does. */
 export type FoundArticle = z.infer<typeof foundArticleSchema>;
 
 const cardSchema = z.object({
@@ -51,6 +53,7 @@ const cardSchema = z.object({
   /** Whether what is published differs from what is being written. */
   hasChanges: z.boolean(),
 });
+/** An article as its authors' list has it. */
 export type ArticleCard = z.infer<typeof cardSchema>;
 
 const bodySchema = z.object({
@@ -66,6 +69,7 @@ const bodySchema = z.object({
   otherWords: localWords(1_000),
   fromTicket: z.number().int().positive().nullable(),
 });
+/** An article as it is written. */
 export type ArticleBody = z.infer<typeof bodySchema>;
 
 /** What is read: in the reader's language, or the other where it is not written in theirs. */
@@ -81,6 +85,7 @@ const readSchema = z.object({
   judged: z.number().int(),
   mayEdit: z.boolean(),
 });
+/** An article as it is read. */
 export type ReadArticle = z.infer<typeof readSchema>;
 
 const countsSchema = z.object({
@@ -100,6 +105,7 @@ const fatesSchema = z.object({
   shared: z.number().int(),
   without: z.number().int(),
 });
+/** Tickets solved by an article alone, with one that was sent, and without any. */
 export type Fates = z.infer<typeof fatesSchema>;
 
 const daysQuery = z.object({ days: z.coerce.number().int().min(1).max(366).default(28) });
@@ -112,6 +118,7 @@ const searchQuery = z.object({
   most: z.coerce.number().int().min(1).max(30).default(5),
 });
 
+/** Calls about articles. */
 export const knowledgeEndpoints = {
   search: endpoint({
     ...paths.knowledge.search,

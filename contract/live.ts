@@ -9,6 +9,7 @@ export const liveEventSchema = z.object({
   actor: z.string().nullable(),
   at: z.number().int(),
 });
+/** That something happened, in short; pages ask for the rest. */
 export type LiveEvent = z.infer<typeof liveEventSchema>;
 
 /** Someone is writing on a ticket; said again as long as they do. */
@@ -18,4 +19,5 @@ export const writingEventSchema = z.object({
   name: z.string(),
   readBy: z.enum(['requester', 'team']),
 });
+/** That someone is writing on a ticket. */
 export type WritingEvent = z.infer<typeof writingEventSchema>;

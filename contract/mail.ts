@@ -32,7 +32,9 @@ const outSchema = z.object({
   error: z.string().nullable(),
   ticketNumber: z.number().int().nullable(),
 });
+/** A mail that came in, and what became of it. */
 export type MailCame = z.infer<typeof inSchema>;
+/** A mail that goes out, and how far it is. */
 export type MailWent = z.infer<typeof outSchema>;
 
 const beforeQuery = z.object({
@@ -40,6 +42,7 @@ const beforeQuery = z.object({
   outcome: z.string().max(30).optional(),
 });
 
+/** Calls about mail. */
 export const mailEndpoints = {
   in: endpoint({
     ...paths.mail.in,

@@ -3,10 +3,12 @@ export const COUNT_LIMIT = 1000;
 
 /** The index by where one is. */
 export const PLACES = ['gate', 'onBoard', 'desk', 'building', 'me', 'joining', 'things', 'money'] as const;
+/** Where in the catalogue something stands. */
 export type Place = (typeof PLACES)[number];
 
 /** Whether someone takes work, as they say themselves. */
 export const PRESENCES = ['available', 'busy', 'away'] as const;
+/** Whether an agent can be given work. */
 export type Presence = (typeof PRESENCES)[number];
 
 /** The areas that there are to enter. */

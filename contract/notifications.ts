@@ -4,6 +4,7 @@ import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { instantSchema, localTextSchema, okSchema } from './shared';
 
+/** Something that someone is told of. */
 export const notificationSchema = z.object({
   id: z.number().int(),
   at: instantSchema,
@@ -16,8 +17,10 @@ export const notificationSchema = z.object({
   words: localTextSchema.nullable(),
   isRead: z.boolean(),
 });
+/** Something that someone is told of. */
 export type Notification = z.infer<typeof notificationSchema>;
 
+/** Calls about what people are told of. */
 export const notificationEndpoints = {
   list: endpoint({
     ...paths.notifications.list,

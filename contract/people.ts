@@ -8,10 +8,12 @@ import { idParams, idSchema, instantSchema, localTextSchema, personRefSchema } f
 import { outOfHoursSchema, progressLabelSchema } from './teams';
 import { orderWeightsSchema } from './worklists';
 
+/** A person as lists of people show them. */
 export const personCardSchema = personRefSchema.extend({ title: z.string(), site: z.string() });
 
 const versionSchema = z.object({ version: z.number().int() });
 
+/** A team with its groups and members, and what the reader may do with it. */
 export const teamSchema = z.object({
   id: idSchema,
   name: localTextSchema,
@@ -38,8 +40,10 @@ export const teamSchema = z.object({
     z.object({ id: idSchema, name: z.string(), role: z.string(), groupId: idSchema.nullable() }),
   ),
 });
+/** A team with its groups and members, and what the reader may do with it. */
 export type Team = z.infer<typeof teamSchema>;
 
+/** Calls about people and teams. */
 export const peopleEndpoints = {
   search: endpoint({
     ...paths.people.search,

@@ -13,6 +13,7 @@ import {
   textSchema,
 } from './shared';
 
+/** A step of a ticket's plan. */
 export const planStepSchema = z.object({
   id: idSchema,
   version: z.number().int(),
@@ -46,8 +47,10 @@ export const planStepSchema = z.object({
   ranking: z.object({ place: z.number().int(), count: z.number().int() }).nullable(),
   moves: z.array(z.enum(STEP_MOVES)),
 });
+/** A step of a ticket's plan. */
 export type PlanStepView = z.infer<typeof planStepSchema>;
 
+/** The plan of a ticket, with what it promises and forecasts. */
 export const planSchema = z.object({
   startedAt: instantSchema,
   promisedAt: instantSchema,
@@ -63,6 +66,7 @@ export const planSchema = z.object({
   /** When the team that holds the ticket works, over the time of the plan. */
   windows: z.array(z.object({ from: instantSchema, to: instantSchema })),
 });
+/** The plan of a ticket, with what it promises and forecasts. */
 export type PlanView = z.infer<typeof planSchema>;
 
 /** A request that waits for its turn among the other large ones of a team. */
@@ -85,8 +89,10 @@ export const rankedSchema = z.object({
   /** What the requester was last told of it. */
   lastWord: z.object({ text: z.string(), at: instantSchema, by: z.string() }).nullable(),
 });
+/** A large request that waits for its place in a team's order. */
 export type RankedRequest = z.infer<typeof rankedSchema>;
 
+/** Calls about plans and their steps. */
 export const planEndpoints = {
   ranking: endpoint({
     ...paths.plans.ranking,

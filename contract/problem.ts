@@ -16,4 +16,5 @@ export const problemSchema = z.object({
     )
     .optional(),
 });
+/** What went wrong, as RFC 9457 has it. */
 export type Problem = z.infer<typeof problemSchema>;

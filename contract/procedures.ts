@@ -17,11 +17,14 @@ const bodySchema = z.object({
     .min(1)
     .max(40),
 });
+/** A procedure as it is written. */
 export type ProcedureBody = z.infer<typeof bodySchema>;
 
 const procedureSchema = bodySchema.extend({ id: idSchema, version: z.number().int(), mayEdit: z.boolean() });
+/** A procedure as it is kept. */
 export type Procedure = z.infer<typeof procedureSchema>;
 
+/** Calls about procedures. */
 export const procedureEndpoints = {
   list: endpoint({
     ...paths.procedures.list,

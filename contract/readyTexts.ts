@@ -11,6 +11,7 @@ const readyTextSchema = z.object({
   version: z.number().int(),
   mayEdit: z.boolean(),
 });
+/** A text that is put in by a few letters. */
 export type ReadyText = z.infer<typeof readyTextSchema>;
 
 const saveSchema = z.object({
@@ -19,6 +20,7 @@ const saveSchema = z.object({
   text: z.object({ en: z.string().max(10_000), pt: z.string().max(10_000) }),
 });
 
+/** Calls about ready texts. */
 export const readyTextEndpoints = {
   list: endpoint({
     ...paths.readyTexts.list,

@@ -4,11 +4,13 @@ import { idSchema, instantSchema, textSchema } from './shared';
 /** The longest that one says at once in a room. */
 export const SAID_LIMIT = 20_000;
 
+/** Something that can be pressed on a card. */
 export const cardActionSchema = z.object({
   id: z.string(),
   name: z.string(),
   isMain: z.boolean().optional(),
 });
+/** A card in the workplace chat: what a ticket is and what can be done. */
 export const cardSchema = z.object({
   number: z.number().int(),
   title: z.string(),
@@ -19,6 +21,7 @@ export const cardSchema = z.object({
   link: z.string(),
   actions: z.array(cardActionSchema),
 });
+/** A form that the workplace chat opens for Listo. */
 export const chatFormSchema = z.object({
   title: z.string(),
   fields: z.array(
@@ -37,12 +40,14 @@ export const chatFormSchema = z.object({
   callback: z.record(z.string(), z.unknown()),
 });
 
+/** A file in the workplace chat. */
 export const roomFileSchema = z.object({
   id: z.string(),
   name: z.string(),
   type: z.string(),
   size: z.number().int(),
 });
+/** A file in the workplace chat. */
 export type RoomFile = z.infer<typeof roomFileSchema>;
 
 /** A line in a room's log; by nobody of the people where Listo said it. */
@@ -64,12 +69,17 @@ export const roomMessageSchema = z.object({
   replies: z.number().int(),
   lastReplyAt: instantSchema.nullable(),
 });
+/** A message in the workplace chat. */
 export type RoomMessage = z.infer<typeof roomMessageSchema>;
 
+/** The kinds of rooms; `listo` is someone's direct talk with Listo. */
 export const ROOM_KINDS = ['open', 'closed', 'direct', 'listo'] as const;
+/** A kind of room. */
 export type RoomKind = (typeof ROOM_KINDS)[number];
 
+/** Someone in the workplace chat. */
 export type RoomPerson = { id: string; name: string; handle: string; isHere: boolean };
+/** A room as its members' list has it. */
 export type RoomInList = {
   id: string;
   name: string;
@@ -84,7 +94,9 @@ export type RoomInList = {
 };
 /** What someone may do with any message: named by the one who set it up. */
 export type MessageAction = { id: string; name: string };
+/** What the workplace chat opens with. */
 export type RoomsHome = { me: RoomPerson; rooms: RoomInList[]; messageActions: MessageAction[] };
+/** A room with its members. */
 export type RoomView = RoomInList & {
   people: RoomPerson[];
   messages: RoomMessage[];
@@ -99,21 +111,25 @@ export type RoomsLive =
   | { kind: 'rooms' }
   | { kind: 'here'; ids: string[] };
 
+/** What is said in a room. */
 export const sayBodySchema = z.object({
   text: textSchema(SAID_LIMIT).or(z.literal('')),
   threadId: idSchema.nullable().default(null),
   fileIds: z.array(idSchema).max(10).default([]),
   key: z.string().min(8).max(40),
 });
+/** A room that is made. */
 export const roomBodySchema = z.object({
   name: textSchema(80),
   topic: z.string().max(200).default(''),
   kind: z.enum(['open', 'closed']),
 });
+/** What was pressed, on which messages. */
 export const actBodySchema = z.object({
   action: z.string().max(40),
   messageIds: z.array(idSchema).min(1).max(20),
 });
+/** What was filled in to a form. */
 export const formBodySchema = z.object({
   roomId: idSchema,
   callback: z.record(z.string(), z.unknown()),
@@ -129,6 +145,7 @@ const toldMessageSchema = z.object({
   text: z.string(),
   files: z.array(roomFileSchema),
 });
+/** A message as the chat tells Listo of it. */
 export type ToldMessage = z.infer<typeof toldMessageSchema>;
 
 /** What the workplace chat tells Listo: signed, at least once; what happened in one room is numbered without gaps. */
@@ -146,6 +163,7 @@ export const chatEventSchema = z.object({
   callback: z.record(z.string(), z.unknown()).optional(),
   values: z.record(z.string(), z.string()).optional(),
 });
+/** Something that the chat tells Listo of. */
 export type ChatEvent = z.infer<typeof chatEventSchema>;
 
 /** What Listo asks of the workplace chat, each signed; `key` makes what comes twice one. */
@@ -177,4 +195,5 @@ export const botSchemas = {
   }),
   file: z.object({ fileId: z.string() }),
 } as const;
+/** What Listo asks of the chat, by the names of the calls. */
 export type BotCalls = { [Name in keyof typeof botSchemas]: z.input<(typeof botSchemas)[Name]> };

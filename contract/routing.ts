@@ -23,6 +23,7 @@ const settingsSchema = z.object({
 
 const skillsSchema = z.record(z.string().max(60), z.number().int().min(1).max(MOST_LEVEL));
 
+/** Calls about who gets a team's work. */
 export const routingEndpoints = {
   get: endpoint({
     ...paths.routing.get,

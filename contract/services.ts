@@ -10,6 +10,7 @@ import { idParams, idSchema, instantSchema, localTextSchema, okSchema } from './
 
 const words = z.object({ en: z.string().max(2000), pt: z.string().max(2000) });
 
+/** Whom a service is for. */
 export const audienceSchema = z.array(
   z.union([
     z.object({ by: z.enum(['site', 'department', 'title', 'team']), in: z.array(z.string()) }),
@@ -143,6 +144,7 @@ const lineSchema = z.object({
   mayEdit: z.boolean(),
   openRequests: z.number().int(),
 });
+/** A service as the Workshop lists it. */
 export type ServiceLine = z.infer<typeof lineSchema>;
 
 const editedSchema = z.object({
@@ -160,9 +162,12 @@ const editedSchema = z.object({
   openRequests: z.number().int(),
   ...judgedShape,
 });
+/** A service as it is being written, with what is in the way of publishing it. */
 export type EditedService = z.infer<typeof editedSchema>;
+/** What is written of a service. */
 export type EditedDefinition = EditedService['definition'];
 
+/** Calls about services as they are written. */
 export const serviceEndpoints = {
   list: endpoint({
     ...paths.services.list,

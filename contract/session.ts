@@ -5,6 +5,7 @@ import { AREAS, PRESENCES } from './names';
 import { paths } from './paths';
 import { idParams, idSchema, instantSchema, languageSchema, okSchema, textSchema } from './shared';
 
+/** Who is signed in, and what is theirs to enter. */
 export const meSchema = z.object({
   id: idSchema,
   name: z.string(),
@@ -26,6 +27,7 @@ export const meSchema = z.object({
   /** How many pieces of work they carry now, and how much they can. */
   carries: z.object({ load: z.number().int(), capacity: z.number().int().nullable() }).nullable(),
 });
+/** Who is signed in, and what is theirs to enter. */
 export type Me = z.infer<typeof meSchema>;
 
 /** `now` lets the browser show the server's time whatever its own clock says. */
@@ -46,6 +48,7 @@ const demoPersonSchema = z.object({
   mayDo: z.array(z.string()),
 });
 
+/** Calls about signing in, sessions and setting up. */
 export const sessionEndpoints = {
   get: endpoint({
     ...paths.session.get,

@@ -10,7 +10,9 @@ export const idSchema = z
   .min(1)
   .max(40)
   .regex(/^[\x20-\x7e]+$/);
+/** A text in every language. */
 export const localTextSchema = z.object({ en: z.string(), pt: z.string() });
+/** A language of the interface. */
 export const languageSchema = z.enum(LANGUAGES);
 
 /** Text that can be stored exactly, of at most `limit` characters; blank is not text. */
@@ -22,9 +24,14 @@ export function textSchema(limit: number) {
     .refine((text) => text.trim() !== '', { error: 'missing' });
 }
 
+/** A person by id and name. */
 export const personRefSchema = z.object({ id: idSchema, name: z.string(), goesFirst: z.boolean() });
+/** A person by id and name. */
 export type PersonRef = z.infer<typeof personRefSchema>;
 
+/** Done; there is nothing to say. */
 export const okSchema = z.object({ ok: z.literal(true) });
+/** The number of a ticket in a path. */
 export const numberParams = z.object({ number: z.coerce.number().int().positive() });
+/** An id in a path. */
 export const idParams = z.object({ id: idSchema });

@@ -23,6 +23,7 @@ const entrySchema = z.object({
   isByHand: z.boolean(),
   isMine: z.boolean(),
 });
+/** Time that was spent, in minutes. */
 export type SpentEntry = z.infer<typeof entrySchema>;
 
 const timerSchema = z.object({
@@ -41,8 +42,10 @@ const writtenSchema = z.object({
   note: z.string().max(500).default(''),
 });
 
+/** What time spent is added up by. */
 export const SUMS_BY = ['person', 'service', 'costCentre', 'ticket', 'category'] as const;
 
+/** Calls about time spent. */
 export const spentEndpoints = {
   timer: endpoint({
     ...paths.spent.timer,

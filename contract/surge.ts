@@ -15,8 +15,10 @@ const surgeSchema = z.object({
   /** Those of it that stand under no other yet, the oldest first. */
   numbers: z.array(z.number().int()),
 });
+/** More of one kind than usual, with its tickets. */
 export type SurgeRow = z.infer<typeof surgeSchema>;
 
+/** Calls about surges. */
 export const surgeEndpoints = {
   list: endpoint({
     ...paths.surge.list,

@@ -8,6 +8,7 @@ export const OFFER_FACTS = [
   'openTickets',
   'goesFirst',
 ] as const;
+/** Something that an agent is shown with an offer. */
 export type OfferFact = (typeof OFFER_FACTS)[number];
 /** Whether an agent takes conversations, apart from tickets. */
 export const CHAT_PRESENCES = ['available', 'busy', 'away'] as const;

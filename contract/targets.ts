@@ -8,6 +8,7 @@ import { reckoningShape } from './clocks';
 import { conditionSchema } from './worklists';
 import { idParams, idSchema, instantSchema, localTextSchema, textSchema } from './shared';
 
+/** At which share of its limit a target tells whom. */
 export const targetNoticeSchema = z.object({
   percent: z.number().positive().max(1000),
   tell: z.array(z.enum(READERS)),
@@ -18,6 +19,7 @@ export const targetNoticeSchema = z.object({
   raisesPriority: z.boolean(),
 }) satisfies z.ZodType<TargetNotice>;
 
+/** A target, and how many clocks go by it. */
 export const targetSchema = z.object({
   id: idSchema,
   definition: z.custom<TargetDefinition>(),
@@ -31,8 +33,10 @@ export const targetSchema = z.object({
   /** How many clocks of it are going now. */
   going: z.number().int(),
 });
+/** A target, and how many clocks go by it. */
 export type Target = z.infer<typeof targetSchema>;
 
+/** What targets measure. */
 export const MEASURES = ['firstAnswer', 'takenUp', 'resolution', 'delivery', 'decision'] as const;
 const durationSchema = z.string().max(40);
 
@@ -54,6 +58,7 @@ export const definitionSchema = z.object({
   warnAtPercent: z.array(z.number()).max(20),
 });
 
+/** Calls about targets. */
 export const targetEndpoints = {
   list: endpoint({
     ...paths.targets.list,

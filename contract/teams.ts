@@ -5,12 +5,14 @@ import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idParams, idSchema, localTextSchema, okSchema, textSchema } from './shared';
 
+/** What becomes of a team's work while it is off. */
 export const outOfHoursSchema = z.object({
   goesTo: idSchema.nullable(),
   priorities: z.array(z.enum(PRIORITIES)),
   words: localTextSchema.nullable(),
 });
 
+/** A team's own label of how far something is. */
 export const progressLabelSchema = z.object({
   id: idSchema,
   name: localTextSchema,
@@ -19,14 +21,17 @@ export const progressLabelSchema = z.object({
 });
 
 const versionedSchema = z.object({ version: z.number().int() });
+/** A site with its zone and calendar. */
 export const siteSchema = z.object({
   id: idSchema,
   name: z.string(),
   timeZone: z.string(),
   calendarId: idSchema,
 });
+/** A site with its zone and calendar. */
 export type Site = z.infer<typeof siteSchema>;
 
+/** Calls about how teams and sites are set up. */
 export const teamEndpoints = {
   create: endpoint({
     ...paths.teams.create,

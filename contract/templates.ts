@@ -22,11 +22,14 @@ const templateSchema = bodySchema.extend({
   /** Whether it is of a service of its own team, to whose askers it can be offered. */
   mayOffer: z.boolean(),
 });
+/** A ticket to begin from. */
 export type TicketTemplate = z.infer<typeof templateSchema>;
 
 const offeredSchema = templateSchema.pick({ id: true, name: true, title: true, answers: true });
+/** A template as it is offered for a call. */
 export type OfferedTemplate = z.infer<typeof offeredSchema>;
 
+/** Calls about templates. */
 export const templateEndpoints = {
   list: endpoint({
     ...paths.templates.list,

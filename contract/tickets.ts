@@ -58,8 +58,10 @@ export const entrySchema = z.object({
     })
     .nullable(),
 });
+/** Something that happened on a ticket, as its reader may see it. */
 export type Entry = z.infer<typeof entrySchema>;
 
+/** An approval on a ticket, and who has said what. */
 export const approvalSchema = z.object({
   id: idSchema,
   name: localTextSchema,
@@ -84,6 +86,7 @@ const dueSchema = z.object({
   remindAt: instantSchema.nullable(),
   standing: z.enum(['toCome', 'past', 'inTime', 'late']),
 });
+/** A due instant set by hand, and how things stand to it. */
 export type Due = z.infer<typeof dueSchema>;
 
 const moveSchema = z.object({
@@ -91,6 +94,7 @@ const moveSchema = z.object({
   by: z.enum(['requester', 'agent']),
 });
 
+/** The page of a ticket, as its reader may see it. */
 export const ticketSchema = z.object({
   number: z.number().int(),
   version: z.number().int(),
@@ -152,8 +156,10 @@ export const ticketSchema = z.object({
   moves: z.array(moveSchema),
   rights: z.array(z.enum(TICKET_ACTIONS)),
 });
+/** The page of a ticket, as its reader may see it. */
 export type Ticket = z.infer<typeof ticketSchema>;
 
+/** A ticket as lists show it. */
 export const rowSchema = z.object({
   number: z.number().int(),
   version: z.number().int(),
@@ -201,8 +207,10 @@ export const rowSchema = z.object({
     })
     .nullable(),
 });
+/** A ticket as lists show it. */
 export type TicketRow = z.infer<typeof rowSchema>;
 
+/** Words on a ticket as they are sent. */
 export const messageBodySchema = z.object({
   text: textSchema(20_000),
   format: z.enum(WORD_FORMATS).default('plain'),
@@ -213,6 +221,7 @@ export const messageBodySchema = z.object({
   isPublic: z.boolean().default(false),
 });
 
+/** Calls about tickets. */
 export const ticketEndpoints = {
   create: endpoint({
     ...paths.tickets.create,

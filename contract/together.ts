@@ -6,6 +6,7 @@ import { idSchema, numberParams, okSchema } from './shared';
 
 /** How a ticket stands under another: the same matter (it goes on there alone), or one of many with that cause. */
 export const UNDER_AS = ['same', 'cause'] as const;
+/** How a ticket goes with another one: as the same matter, or by one cause. */
 export type UnderAs = (typeof UNDER_AS)[number];
 
 const likeSchema = z.object({
@@ -20,10 +21,12 @@ const likeSchema = z.object({
   samePlace: z.boolean(),
   sameService: z.boolean(),
 });
+/** A ticket that is like another one, and how much. */
 export type Like = z.infer<typeof likeSchema>;
 
 const refSchema = z.object({ number: z.number().int(), title: z.string(), state: z.enum(TICKET_STATES) });
 
+/** Calls about tickets that go together. */
 export const togetherEndpoints = {
   similar: endpoint({
     ...paths.together.similar,

@@ -12,12 +12,15 @@ const mentionableSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('team'), id: idSchema, name: localTextSchema }),
   z.object({ kind: z.literal('everyone'), count: z.number().int() }),
 ]);
+/** Someone who can be called in by name. */
 export type Mentionable = z.infer<typeof mentionableSchema>;
 
 /** What a number in words stands for. */
 const namedSchema = z.object({ number: z.number().int(), title: z.string(), state: z.enum(TICKET_STATES) });
+/** What an id in a text is called. */
 export type Named = z.infer<typeof namedSchema>;
 
+/** Calls about what is named in texts. */
 export const wordsEndpoints = {
   mentionable: endpoint({
     ...paths.words.mentionable,

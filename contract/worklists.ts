@@ -47,6 +47,7 @@ export const conditionSchema: z.ZodType<Condition> = z.lazy(() =>
   ]),
 );
 
+/** What a list holds and how it is seen. */
 export const worklistDefinitionSchema = z.object({
   condition: conditionSchema,
   order: z.enum(ORDERS),
@@ -77,8 +78,10 @@ const worklistSchema = z.object({
   mayEdit: z.boolean(),
   problems: z.array(z.object({ code: z.string(), field: z.string() })),
 });
+/** A list that someone made. */
 export type OwnWorklist = z.infer<typeof worklistSchema>;
 
+/** What may stand before what falls due sooner, in hours. */
 export const orderWeightsSchema = z.object({
   priority: z.record(z.enum(PRIORITIES), z.number().min(0).max(MOST_WEIGHT)),
   waiting: z.number().min(0).max(MOST_WEIGHT),
@@ -95,6 +98,7 @@ export const listRowSchema = rowSchema.extend({
   /** The place of the mark that it carries, among the list's. */
   mark: z.number().int().nullable(),
 });
+/** A row of a list. */
 export type ListRow = z.infer<typeof listRowSchema>;
 
 /** Narrows a list, orders and groups it otherwise than its definition says. */
@@ -111,6 +115,7 @@ const saveSchema = z.object({
   definition: worklistDefinitionSchema,
 });
 
+/** Calls about worklists. */
 export const worklistEndpoints = {
   list: endpoint({
     ...paths.worklists.list,

@@ -194,8 +194,8 @@ const FIGURES = [
   [`functions over ${FUNCTION_LINES} lines`, long.functions.length, 39, long.functions],
   [`functions of the server with over ${MOST_ARGUMENTS} arguments`, long.args.length, 254, long.args],
   [`components over ${COMPONENT_LINES} lines`, long.components.length, 28, long.components],
-  [`files over ${FILE_LINES} lines`, longFiles.length, 2, longFiles],
-  ['undocumented exports of core and contract', undocumented.length, 361, undocumented],
+  [`files over ${FILE_LINES} lines`, longFiles.length, 0, longFiles],
+  ['undocumented exports of core and contract', undocumented.length, 0, undocumented],
 ];
 const isTold = process.argv.includes('--all');
 let isWrong = false;

@@ -33,6 +33,10 @@ export function chooseOffer(likely: Likely[], sum: number): Offer {
 /** How offers at a sum would have gone: how often something was offered, held what was meant, and how much it was. */
 export type OfferRecord = { offered: number; held: number; size: number; single: number };
 
+/**
+ * How offers up to a sum of sureness would have done on phrasings whose matter is known, each as a share of 1;
+ * `size`: matters offered on average.
+ */
 export function tryOffers(judged: JudgedPhrasing[], sum: number): OfferRecord {
   const offers = judged.map(({ id, likely }) => ({ id, offer: chooseOffer(likely, sum) }));
   const made = offers.filter(({ offer }) => offer.kind !== 'reword');

@@ -1,5 +1,6 @@
 /** What the assistant says when nothing is said to it, in this order. */
 export const SILENT_WORDS = ['stillThere', 'followUp', 'closed'] as const;
+/** What is said into a silence. */
 export type SilentWord = (typeof SILENT_WORDS)[number];
 
 const MINUTE_MS = 60_000;

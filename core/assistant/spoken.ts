@@ -3,6 +3,7 @@ import type { Language } from '../forms';
 /** What is said by pressing something, and asked for besides: as it is shown, and as it stands in what was said. */
 export type Spoken = { yes: string; no: string; none: string; person: string; reword: string };
 
+/** What is said by pressing something, in each language. */
 export const SPOKEN: Record<Language, Spoken> = {
   en: {
     yes: 'That was it',

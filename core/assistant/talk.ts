@@ -16,13 +16,16 @@ export type MatterStep =
   | { kind: 'approval' }
   | { kind: 'person' };
 
+/** Something the assistant can deal with: its service, and the steps that are walked. */
 export type Matter = { id: string; serviceId: string; steps: MatterStep[] };
 
+/** What the assistant waits for now. */
 export type TalkPhase = 'listen' | 'confirm' | 'choose' | 'step' | 'passages' | 'teams' | 'waiting' | 'ended';
 /** How conversations end without a person: what was shown solved it, or said all that there was to say. */
 export const FINISHED_ALONE = ['solved', 'told'] as const;
 /** How they end where a person has to do something: handed over, a ticket, or a form that becomes one. */
 export const NEEDED_A_PERSON = ['handedOver', 'ticket', 'form'] as const;
+/** How a conversation ended; `left`: the person went without a word. */
 export type TalkOutcome = (typeof FINISHED_ALONE)[number] | (typeof NEEDED_A_PERSON)[number] | 'left';
 
 /** Where a conversation stands. */
@@ -42,6 +45,7 @@ export type Talk = {
   hasTicket?: true;
 };
 
+/** A conversation in which nothing has been said yet. */
 export const NEW_TALK: Talk = {
   ...{ phase: 'listen', said: [], offered: [], refused: [], hasReworded: false },
   ...{ matterId: null, step: 0, fields: {}, outcome: null },
@@ -86,6 +90,7 @@ export type Input =
   /** What it waited for was decided. */
   | { kind: 'decided'; isAgreed: boolean };
 
+/** Where a conversation stands after an input, and what is said. */
 export type Next = { talk: Talk; turns: Turn[] };
 
 const ended = (talk: Talk, outcome: TalkOutcome): Talk => ({ ...talk, phase: 'ended', outcome });

@@ -11,6 +11,7 @@ import {
 } from './errors';
 import { WEEKDAYS, type CalendarSpec } from './types';
 
+/** What can be wrong with a calendar, by code. */
 export type CalendarFault =
   | 'unknownZone'
   | 'notPositive'

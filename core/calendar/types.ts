@@ -4,7 +4,9 @@ export type LocalTime = string;
 /** A stretch of one local day. With `to` before `from` it runs over midnight and belongs to the date it starts on. */
 export type Window = { from: LocalTime; to: LocalTime };
 
+/** The days of a week, Monday first as in ISO 8601. */
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
+/** A day of the week. */
 export type Weekday = (typeof WEEKDAYS)[number];
 
 /** When a team or a site works. Exceptions replace the windows that start on their date; `[]` is closed. */
@@ -35,6 +37,7 @@ export interface WorkingCalendar {
   nextWorking(t: number): number;
 }
 
+/** A calendar ready for reckoning; made once by `compileCalendar`, shared by all that use it. */
 export type CompiledCalendar = WorkingCalendar & {
   spec: CalendarSpec;
   /** The merged working windows that meet [a, b), cut to it, in order. */

@@ -1,6 +1,8 @@
 import { WEEKDAYS, type CalendarSpec, type Window } from './types';
 
+/** Minutes of a day without a change of the clocks. */
 export const DAY_MINUTES = 1440;
+/** Minutes of a week without a change of the clocks. */
 export const WEEK_MINUTES = 7 * DAY_MINUTES;
 
 /** Minutes of the week, from Monday 00:00; `to` may lie beyond the week's end when it runs into Monday. */

@@ -19,6 +19,7 @@ export type AudiencePerson = {
   leads: string[];
 };
 
+/** What conditions on an audience may ask of a person. */
 export function toFields({ teams, leads, ...person }: AudiencePerson): Fields {
   return { ...person, teams, leads, isAgent: teams.length > 0, isLead: leads.length > 0 };
 }

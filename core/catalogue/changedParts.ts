@@ -9,6 +9,7 @@ const PART_OF = {
   ...{ plan: 'plan', stateWords: 'words', articleLabels: 'help' },
 } as const satisfies Record<keyof ServiceDefinition, string>;
 
+/** A part of a service that differs between two versions. */
 export type ChangedPart = (typeof PART_OF)[keyof ServiceDefinition];
 
 /**

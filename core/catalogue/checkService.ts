@@ -7,6 +7,7 @@ import type { ServiceDefinition } from './types';
 
 /** The parts of a service's page, in their order. */
 export const SERVICE_PARTS = ['about', 'audience', 'form', 'approvals', 'plan'] as const;
+/** A part of a service's page, as its problems name it. */
 export type ServicePart = (typeof SERVICE_PARTS)[number];
 
 /**

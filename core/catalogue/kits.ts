@@ -63,6 +63,7 @@ export const SERVICE_KITS = {
   },
 } as const satisfies Record<string, unknown>;
 
+/** A kit to begin a service from. */
 export type KitName = keyof typeof SERVICE_KITS;
 
 /** A new service's definition: what its kit says, and the rest as is usual. */

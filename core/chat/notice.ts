@@ -2,6 +2,7 @@ import { getOwn } from '../records';
 
 /** What can happen that a room or someone is told of, beside what the ticket's own people are told. */
 export const NOTICE_EVENTS = ['newTicket', 'priorityOne', 'late', 'reopened', 'done'] as const;
+/** Something at which a message can go out to chat. */
 export type NoticeEvent = (typeof NOTICE_EVENTS)[number];
 
 /** What the words of such a message can be composed from. */

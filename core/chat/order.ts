@@ -22,6 +22,7 @@ export function takeInOrder<T extends Numbered>(
   return taken;
 }
 
+/** A numbered event, and whether it has been dealt with. */
 export type Known = Numbered & { isOver: boolean };
 
 /**

@@ -18,6 +18,10 @@ function fieldsAt(history: HistoryEvent[], at: number): Fields {
   return fields;
 }
 
+/**
+ * Where a clock's time went by its own breakdown: with someone, waiting, held by what for, and outside working time;
+ * in ms. @throws what `reckonClock` throws
+ */
 export function whereTimeWent(
   definition: TargetDefinition,
   calendars: Calendars,

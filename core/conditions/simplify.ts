@@ -1,10 +1,14 @@
 import { holds } from './holds';
 import type { Condition, Fields } from './types';
 
+/** The condition that everything meets. */
 export const ALWAYS: Condition = { all: [] };
+/** The condition that nothing meets. */
 export const NEVER: Condition = { any: [] };
 
+/** Whether a condition is plainly met by everything. */
 export const isAlways = (condition: Condition): boolean => 'all' in condition && condition.all.length === 0;
+/** Whether a condition is plainly met by nothing. */
 export const isNever = (condition: Condition): boolean => 'any' in condition && condition.any.length === 0;
 
 /**

@@ -4,6 +4,7 @@ import type { Condition, Scalar } from './types';
 export type Column =
   { sql: string; type: 'text' | 'number' | 'flag' } | { type: 'list'; contains(value: string): string };
 
+/** A condition as SQL, with the values of its named places. */
 export type Compiled = { sql: string; values: Record<string, unknown> };
 
 type Leaf = Extract<Condition, { op: string }>;

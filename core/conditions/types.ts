@@ -1,3 +1,4 @@
+/** A value that a condition compares with. */
 export type Scalar = string | number | boolean | null;
 
 /** The one condition language of targets, worklists, rules, forms, plans and visibility. */
@@ -11,4 +12,5 @@ export type Condition =
   | { field: string; op: 'contains'; value: string }
   | { field: string; op: 'empty' | 'notEmpty' };
 
+/** What a condition is read against, by the names of its fields. */
 export type Fields = Record<string, unknown>;

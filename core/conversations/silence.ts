@@ -1,5 +1,6 @@
 /** After how many minutes without a word from the employee they are asked whether they are there, and after how many it ends. */
 export type SilenceTimes = { askAfter: number; endAfter: number };
+/** What a silence in a conversation calls for. */
 export type Silence = 'nothing' | 'ask' | 'end';
 
 const MINUTE = 60_000;

@@ -3,6 +3,7 @@
  * within the day.
  */
 export const CONVERSATION_STATES = ['waiting', 'offered', 'open', 'ended'] as const;
+/** Where a conversation stands. */
 export type ConversationState = (typeof CONVERSATION_STATES)[number];
 
 const DAY_MS = 86_400_000;

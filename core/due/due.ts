@@ -16,6 +16,7 @@ export function dueInstant(due: DueByHand, timeZone: string): number {
   return end.epochMilliseconds;
 }
 
+/** How something stands to its due instant, all in ms since 1970. @param finishedAt null: not yet */
 export function judgeDue(dueAt: number, finishedAt: number | null, now: number): DueStanding {
   if (finishedAt !== null) return finishedAt <= dueAt ? 'inTime' : 'late';
   return now <= dueAt ? 'toCome' : 'past';

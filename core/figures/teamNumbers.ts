@@ -3,6 +3,7 @@ import type { GivenName } from '../worklist';
 
 /** How a team stands: each number is the count of a worklist, narrowed to the team and to what else holds. */
 export const TEAM_NUMBER_NAMES = ['open', 'unassigned', 'held', 'dueToday', 'late'] as const;
+/** A number on a team's first page. */
 export type TeamNumber = (typeof TEAM_NUMBER_NAMES)[number];
 
 const HELD: Condition = { field: 'state', op: 'is', value: 'held' };

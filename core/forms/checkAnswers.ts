@@ -15,6 +15,7 @@ import type {
   TableRow,
 } from './types';
 
+/** What can be wrong with an answer, by code. */
 export type AnswerProblemCode =
   | 'missing'
   | 'badCharacter'
@@ -35,9 +36,12 @@ export type AnswerProblemCode =
 /** `words`: the form's own, where it has some for this problem. */
 export type AnswerProblem = { field: string; code: AnswerProblemCode; limit?: number; words?: LocalText };
 
+/** Letters that a short text may have. */
 export const TEXT_LIMIT = 200;
+/** Letters that a long text may have. */
 export const LONG_TEXT_LIMIT = 20_000;
 const LINKS_LIMIT = 20;
+/** Rows that a table may have. */
 export const ROWS_LIMIT = 200;
 
 type Checked = { value: AnswerValue } | Omit<AnswerProblem, 'field'>;

@@ -10,6 +10,7 @@ import {
   type LocalText,
 } from './types';
 
+/** What can be wrong with a form, by code. */
 export type FormProblemCode =
   | 'noName'
   | 'badName'
@@ -30,6 +31,7 @@ export type FormProblem = { code: FormProblemCode; field: string; other?: string
 const NAME = /^[a-z][A-Za-z0-9_]{0,39}$/;
 const RESERVED = new Set(['title', '__proto__', 'constructor']);
 
+/** Whether a question can have such a name: one that conditions know already is taken. */
 export function isFieldName(name: string): boolean {
   return NAME.test(name) && !RESERVED.has(name);
 }

@@ -17,6 +17,7 @@ export type ImportProblem = {
   at: string;
   what: string;
 };
+/** The form that a schema describes, or what in it no form can express. */
 export type Imported = { form: FormDefinition } | { problems: ImportProblem[] };
 
 type Keywords = { [keyword: string]: unknown };

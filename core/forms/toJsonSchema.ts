@@ -2,8 +2,10 @@ import type { Condition } from '../conditions';
 import type { Column, FieldKind, FormDefinition, FormField } from './types';
 import { LONG_TEXT_LIMIT, ROWS_LIMIT, TEXT_LIMIT } from './checkAnswers';
 
+/** The version of JSON Schema that is written. */
 export const DIALECT = 'https://json-schema.org/draft/2020-12/schema';
 
+/** A JSON Schema, as far as it is looked at. */
 export type JsonSchema = boolean | { [keyword: string]: unknown };
 /** A form to hand on: what answers must be, as JSON Schema, and how they are asked for. */
 export type FormExport = { schema: JsonSchema; presentation: FormDefinition };

@@ -11,6 +11,7 @@ export type OutOfHours = {
   words: LocalText | null;
 };
 
+/** The rule of a team whose work waits until it is back. */
 export const WAITS: OutOfHours = { goesTo: null, priorities: [], words: null };
 
 type Teams = { isWorking(teamId: string): boolean };

@@ -1,5 +1,6 @@
 import { parseRule } from './recur';
 
+/** What can be wrong with an iCalendar file, by code. */
 export type ICalendarFault =
   | 'notACalendar'
   | 'notALine'

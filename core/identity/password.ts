@@ -1,9 +1,11 @@
+/** Letters that a password has at least. */
 export const SHORTEST_PASSWORD = 12;
 const LEAST_DIFFERENT = 6;
 /** Rows of keys and of letters: what runs along them is tried first. */
 const ROWS = ['abcdefghijklmnopqrstuvwxyz', '01234567890', 'qwertyuiop', 'asdfghjkl', 'zxcvbnm'];
 const LONGEST_RUN = 5;
 
+/** Why a password is refused. */
 export type PasswordProblem = 'tooShort' | 'tooSimple';
 
 /** Whether most of a text runs along a row of letters or keys. */

@@ -3,12 +3,15 @@ import type { Impact, Urgency } from '../tickets';
 
 /** What a column of a table can become of a ticket. */
 export const IMPORT_FIELDS = ['title', 'requester', 'service', 'words', 'impact', 'urgency'] as const;
+/** Something of a ticket that a column of a table can say. */
 export type ImportField = (typeof IMPORT_FIELDS)[number];
+/** What every row has to say. */
 export const NEEDED_FIELDS: readonly ImportField[] = ['title', 'requester', 'service'];
 
 /** Where each field comes from: a column by its place, or the same words for every row. */
 export type Mapping = Partial<Record<ImportField, { column: number } | { always: string }>>;
 
+/** What is wrong with a row, and in which field. */
 export type RowProblem = {
   field: ImportField;
   code:
@@ -22,6 +25,7 @@ export type RowProblem = {
   value: string;
 };
 
+/** A row as the ticket that it becomes. */
 export type ImportedTicket = {
   title: string;
   requesterId: string;

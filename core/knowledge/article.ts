@@ -1,7 +1,9 @@
 import { isInAudience, type Audience, type AudiencePerson } from '../catalogue';
 import type { LocalText } from '../forms';
 
+/** The states of an article, from the first draft to out of use. */
 export const ARTICLE_STATES = ['draft', 'review', 'published', 'retired'] as const;
+/** Where an article stands. */
 export type ArticleState = (typeof ARTICLE_STATES)[number];
 
 /** What an article says: a heading and Markdown, in each language; a language it is not written in is empty. */

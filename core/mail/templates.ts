@@ -22,9 +22,12 @@ export const MAIL_TEMPLATES = [
   'refused',
   'notProven',
 ] as const;
+/** A mail that leaves by itself. */
 export type MailTemplate = (typeof MAIL_TEMPLATES)[number];
 
+/** A subject and a text, with blanks in braces. */
 export type MailText = { subject: string; text: string };
+/** The same mail in every language. */
 export type MailTexts = Record<Language, MailText>;
 
 /** What may stand in the blanks. */
@@ -41,6 +44,7 @@ export const MAIL_BLANKS = [
   'link',
   'name',
 ] as const;
+/** What the blanks of a mail are filled with. */
 export type MailBlanks = Partial<Record<(typeof MAIL_BLANKS)[number], string>>;
 
 const t = (subject: LocalText, en: string, pt: string): MailTexts => ({

@@ -1,5 +1,6 @@
 import type { PlanProblem } from './types';
 
+/** A plan that cannot be reckoned. */
 export class PlanError extends Error {
   override name = 'PlanError';
 }
@@ -12,6 +13,7 @@ export class BadPlan extends PlanError {
   }
 }
 
+/** A step names a calendar that is not there. */
 export class UnknownStepCalendar extends PlanError {
   override name = 'UnknownStepCalendar';
   constructor(calendarId: string, stepId: string) {

@@ -2,6 +2,7 @@ import type { PlanStep, StepState } from './types';
 
 /** What may be done with one step on one ticket. */
 export const STEP_MOVES = ['take', 'tick', 'finish', 'leaveOut', 'redo'] as const;
+/** What can be done with a step. */
 export type StepMove = (typeof STEP_MOVES)[number];
 
 type MovableStep = { kind: PlanStep['kind']; state: StepState | 'waiting'; isTicketOpen: boolean };

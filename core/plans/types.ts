@@ -2,6 +2,7 @@ import type { Condition } from '../conditions';
 
 /** How a step comes to be done; `ranking`: a lead says when it is its turn among the other large requests. */
 export const STEP_KINDS = ['task', 'approval', 'ranking', 'automatic'] as const;
+/** What a step is: work, a yes, a place in an order, or something that happens by itself. */
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /** One thing to be done for a request. `effort` is in working ms of the calendar; `after` names steps of the same leg. */
@@ -20,11 +21,13 @@ export type PlanStep = {
 /** Legs follow one another; the steps of one go side by side unless one names another in `after`. */
 export type Plan = { legs: string[]; steps: PlanStep[] };
 
+/** Where a step stands; one without a state has yet to come up. */
 export type StepState = 'done' | 'skipped' | 'active' | 'failed';
 
 /** How far steps are, by id; absent: waiting. Instants are past. */
 export type Progress = Record<string, { state: StepState; startedAt?: number; finishedAt?: number }>;
 
+/** What can be wrong with a plan, by code. */
 export type PlanProblemCode =
   | 'cycle'
   | 'unknownStep'
@@ -35,6 +38,7 @@ export type PlanProblemCode =
   | 'duplicateStep'
   | 'badEffort';
 
+/** A problem of a plan, and the steps that it concerns. */
 export type PlanProblem = { code: PlanProblemCode; steps: string[]; message: string };
 
 /** When a step can begin and end, and when it must so that the plan ends as early as it can. Slack in working ms. */

@@ -6,6 +6,7 @@ export type ProcedureStep = { id: string; name: LocalText; who: LocalText; instr
 /** What a procedure is for: one service, or a kind of work of its team. */
 export type ProcedureFor = { serviceId: string | null; kind: 'incident' | 'request' | null };
 
+/** What a procedure is for: a service, or a kind of work of a team. */
 export type ProcedurePlace = {
   /** How many of the steps that there are now are done. */
   done: number;

@@ -2,6 +2,7 @@ import { foldText } from '../text';
 
 /** The blanks of ready texts, which fill themselves from the ticket that they are written on. */
 export const READY_BLANKS = ['name', 'number', 'title', 'service', 'team', 'me', 'due', 'place'] as const;
+/** A blank that a ready text may hold. */
 export type ReadyBlank = (typeof READY_BLANKS)[number];
 
 /** Blanks that a text has and nothing can fill, such as {nmae}. */

@@ -1,5 +1,6 @@
 import { AbilityBuilder, createMongoAbility, subject, type MongoAbility } from '@casl/ability';
 
+/** What someone is in a team. */
 export type TeamRole = 'agent' | 'lead' | 'teamAdministrator';
 
 /** Who someone is, as far as rights go. */
@@ -44,8 +45,10 @@ export const TICKET_ACTIONS = [
   'own',
   'askIn',
 ] as const;
+/** Something that one may do with a ticket. */
 export type TicketAction = (typeof TICKET_ACTIONS)[number];
 
+/** What someone may do, as the rights library asks it. */
 export type Abilities = MongoAbility<
   [TicketAction, 'Ticket' | (GuardedTicket & { readonly __caslSubjectType__?: 'Ticket' })]
 >;

@@ -5,6 +5,7 @@ import { getOwn } from '../records';
  * carry, or whoever has been without new work longest.
  */
 export const ROUTING_WAYS = ['byHand', 'inTurn', 'leastLoaded', 'longestIdle'] as const;
+/** How a team's work finds a person. */
 export type RoutingWay = (typeof ROUTING_WAYS)[number];
 
 /** Someone who could be given work, as things are at one instant (epoch milliseconds). */
@@ -31,6 +32,7 @@ export type Need = { units: number; skills: { skill: string; level: number }[] }
 /** Why someone is passed over. */
 export type PassedOver = 'away' | 'offShift' | 'busy' | 'unskilled' | 'full';
 
+/** Whom routing chose, and what it went by. */
 export type Routed = {
   /** Who gets it; null: nobody can now. */
   personId: string | null;

@@ -13,6 +13,7 @@ export type RoutingSettings = {
   next: { teamId: string; groupId: string | null } | null;
 };
 
+/** The settings of a team whose work is given by hand. */
 export const ROUTED_BY_HAND: RoutingSettings = {
   way: 'byHand',
   units: { incident: 1, request: 1 },
@@ -21,8 +22,10 @@ export const ROUTED_BY_HAND: RoutingSettings = {
   next: null,
 };
 
+/** The highest level of a skill. */
 export const MOST_LEVEL = 3;
 
+/** What work of a kind on a service takes: units of someone's load, and skills with their least levels. */
 export function needOf(
   { units, needs }: RoutingSettings,
   ticket: { kind: 'incident' | 'request'; serviceId: string },
@@ -35,6 +38,7 @@ export function needOf(
   };
 }
 
+/** What is wrong with a team's routing, and where. */
 export type RoutingProblem = {
   code: 'nowhereToGo' | 'goesToItself' | 'notPossible' | 'nobodyHasSkill';
   field: string;

@@ -27,6 +27,7 @@ export function listWords(text: string): Word[] {
 /** What a word is looked up by: its form without case and diacritics, and its stem. */
 export type Analysed = { surface: string; stem: string };
 
+/** Brings words of a language to the form in which they are compared. */
 export type Analyser = { analyse(word: string): Analysed; isStop(surface: string): boolean };
 
 const MOST_KEPT = 400_000;

@@ -9,6 +9,7 @@ const WORTH_SHOWING = 0.2;
 /** Something that can be found: a title, words about it, and other words people use for it. */
 export type Findable = { id: string; title: string; description: string; otherWords: string };
 
+/** Finds ids by words, the best first. */
 export type Finder = (query: string, most?: number) => string[];
 
 /**

@@ -40,6 +40,7 @@ const toHeading = (text: string): string =>
     .map(({ text }) => foldText(text))
     .join(' ');
 
+/** How texts are weighed against each other. */
 export type TextIndexOptions = {
   language: Language;
   /** How often a word of the heading and of the other words counts. */

@@ -1,5 +1,6 @@
 /** What time was spent on; a short list that everyone shares, so that sums can be compared. */
 export const SPENT_ON = ['working', 'talking', 'travelling', 'writing'] as const;
+/** What time was spent on. */
 export type SpentOn = (typeof SPENT_ON)[number];
 
 const MINUTE = 60_000;
@@ -18,6 +19,7 @@ export function readTimer(startedAt: number, now: number): { minutes: number; is
   return { minutes: Math.max(1, Math.ceil(ran / MINUTE)), isLeftOn: ran > LEFT_ON_AFTER_MS };
 }
 
+/** What is wrong with an entry of time, and in which field. */
 export type SpentProblem = {
   field: 'minutes' | 'startedAt';
   code: 'tooSmall' | 'tooLarge' | 'notPossible';

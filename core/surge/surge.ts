@@ -40,6 +40,7 @@ function largeTail(count: number, mean: number): number {
 /** Tickets of one kind in one stretch of time, beside how many came in the same stretch of the week before. */
 export type Arrivals = { key: string; count: number; before: number[] };
 
+/** More of one kind than usual: how many came, how many do, and how likely that is by chance (0 to 1). */
 export type Surge = { key: string; count: number; usual: number; chance: number };
 
 /** What is never a surge, however unusual: two of anything happen. */

@@ -2,6 +2,7 @@ import { parseDuration } from '../calendar';
 import { holds, type Condition, type Fields } from '../conditions';
 import type { TargetDefinition } from './types';
 
+/** What is wrong with a target, and in which field. */
 export type TargetProblem = {
   field: 'startWhen' | 'stopWhen' | 'limits' | 'calendars' | 'warnAtPercent';
   code: 'neverStarts' | 'neverStops' | 'missing' | 'malformed' | 'notPositive' | 'limitsGrow';

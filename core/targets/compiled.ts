@@ -24,6 +24,7 @@ export type CompiledTarget = {
 
 /** The questions that a target asks, each a bit: those whose fields did not change are not asked again. */
 export const QUESTION = { starts: 1, pauses: 2, stops: 4, resets: 8, cancels: 16, inForce: 32 } as const;
+/** All questions of a target, as the bits of one number. */
 export const EVERY_QUESTION = 63;
 
 const never: Test = () => false;
@@ -67,6 +68,7 @@ function compile(definition: TargetDefinition): CompiledTarget {
   };
 }
 
+/** A target ready for reckoning many clocks. */
 export function compileTarget(definition: TargetDefinition): CompiledTarget {
   let target = compiled.get(definition);
   if (!target) compiled.set(definition, (target = compile(definition)));

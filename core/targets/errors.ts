@@ -1,3 +1,4 @@
+/** A target that cannot be reckoned. */
 export class TargetError extends Error {
   constructor(message: string) {
     super(message);
@@ -5,6 +6,7 @@ export class TargetError extends Error {
   }
 }
 
+/** A target names a calendar that is not there. */
 export class UnknownCalendar extends TargetError {
   constructor(
     readonly calendarId: string,
@@ -16,6 +18,7 @@ export class UnknownCalendar extends TargetError {
   }
 }
 
+/** A target warns at a share that is not above 0 percent. */
 export class PercentNotPositive extends TargetError {
   constructor(
     readonly percent: number,

@@ -24,6 +24,7 @@ function firstMatch<T>(choices: Choice<T>[], fields: Fields): T | null {
   return null;
 }
 
+/** The calendar and the limit (ms of working time) that some fields call for; null where none fits. */
 export function getInForce(target: CompiledTarget, calendars: Calendars, fields: Fields): InForce {
   const calendarId = firstMatch(target.calendars, fields);
   const calendar = calendarId === null ? null : calendars[calendarId]!;

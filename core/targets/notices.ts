@@ -15,6 +15,7 @@ export type TargetNotice = {
   raisesPriority: boolean;
 };
 
+/** The share of its limit, in percent, at which a clock is past due. */
 export const BREACH_PERCENT = 100;
 
 /** The shares at which a target says something before its breach. */
@@ -22,6 +23,7 @@ export function listWarnPercents(notices: TargetNotice[]): number[] {
   return notices.map(({ percent }) => percent).filter((percent) => percent !== BREACH_PERCENT);
 }
 
+/** The notice that is given at a share, where there is one. */
 export function findNotice(notices: TargetNotice[], percent: number): TargetNotice | null {
   return notices.find((notice) => notice.percent === percent) ?? null;
 }

@@ -24,6 +24,7 @@ export type TargetSentence = {
   onReopen: TargetDefinition['onReopen'];
 };
 
+/** When a clock begins, as the sentence of a target says it. */
 export type StartWords = {
   of: 'ticket' | 'approval';
   when: 'opened' | 'approved' | 'heldForSupplier';
@@ -35,6 +36,7 @@ export type StartWords = {
 };
 /** For whom or what being held pauses it. */
 export type PauseWords = { heldFor: string[] };
+/** How long a clock has: by priority, or one for all. */
 export type LimitWords = { P1: string; P2: string; P3: string; P4: string } | { all: string };
 
 const PRIORITY_NAMES = ['P1', 'P2', 'P3', 'P4'] as const;

@@ -26,6 +26,7 @@ export type TargetDefinition = {
 /** What became of the fields at one instant. Ascending; the first is the opening and sets all it knows. */
 export type HistoryEvent = { at: number; set: Fields };
 
+/** Where a clock stands. */
 export type ClockState = 'notStarted' | 'running' | 'paused' | 'met' | 'missed' | 'cancelled';
 
 /** A clock as read at one instant. Instants in epoch ms, durations in working ms. */
@@ -60,4 +61,5 @@ export type ClockStretch = {
   worked: number;
 };
 
+/** Calendars ready for reckoning, by id. */
 export type Calendars = Record<string, CompiledCalendar>;

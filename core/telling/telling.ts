@@ -1,5 +1,6 @@
 import type { Door } from '../tickets';
 
+/** What someone can be to a ticket, as far as telling goes by it. */
 export const READERS = [
   'requester',
   'alsoTold',
@@ -9,8 +10,10 @@ export const READERS = [
   'lead',
   'mentioned',
 ] as const;
+/** What someone is to a ticket when they are told of it. */
 export type Reader = (typeof READERS)[number];
 
+/** What people are told of. */
 export const TOLD_EVENTS = [
   'sent',
   'raisedFor',
@@ -37,6 +40,7 @@ export const TOLD_EVENTS = [
   'sameMatter',
   'mentioned',
 ] as const;
+/** Something that people are told of. */
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
 /**

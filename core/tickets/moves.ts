@@ -7,6 +7,7 @@ export type MoverRole = 'requester' | 'agent' | 'system';
 /** How well it was done, from bad to very good. */
 export const RATINGS = [1, 2, 3, 4, 5] as const;
 
+/** What moves may ask for. */
 export const MOVE_FIELDS = [
   'heldFor',
   'until',
@@ -21,13 +22,16 @@ export const MOVE_FIELDS = [
   'ratingWord',
   'stillBroken',
 ] as const;
+/** Something that a move asks for. */
 export type MoveFieldName = (typeof MOVE_FIELDS)[number];
 
 /** A field that a move asks for. Conditions read the move's own input. */
 export type MoveField = { name: MoveFieldName; shownWhen?: Condition; needed: boolean };
 
+/** What was given with a move. */
 export type MoveInput = Partial<Record<MoveFieldName, string | number | null>>;
 
+/** All moves. */
 export const MOVE_NAMES = [
   'take',
   'hold',
@@ -41,11 +45,13 @@ export const MOVE_NAMES = [
   'grant',
   'decline',
 ] as const;
+/** A move of a ticket. */
 export type MoveName = (typeof MOVE_NAMES)[number];
 
 /** What the rules need to know of a ticket to say what may be done with it. */
 export type MovableTicket = { state: TicketState; heldFor: HeldFor | null; assigneeId: string | null };
 
+/** A move: from which states, by whom, with what. */
 export type MoveRule = {
   name: MoveName;
   from: readonly TicketState[];
@@ -138,6 +144,7 @@ export const MOVES: readonly MoveRule[] = [
   },
 ];
 
+/** The rule of a move. */
 export function getMoveRule(name: MoveName): MoveRule {
   const rule = MOVES.find((candidate) => candidate.name === name);
   if (!rule) throw new Error(`wanted a move, got '${name}'`);
@@ -152,6 +159,7 @@ export function canMove(name: MoveName, ticket: MovableTicket, by: MoverRole): b
   return rule.when?.(ticket) ?? true;
 }
 
+/** The moves that someone can make on a ticket as it is. */
 export function listMoves(ticket: MovableTicket, by: MoverRole): MoveName[] {
   return MOVES.filter(({ name }) => canMove(name, ticket, by)).map(({ name }) => name);
 }

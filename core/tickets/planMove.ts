@@ -25,8 +25,10 @@ export type TicketChanges = Partial<{
   ratingWord: string | null;
 }>;
 
+/** What is wrong with what was given for a move. */
 export type MoveProblem = { field: string; code: 'missing' | 'notAllowed' | 'notPossible' };
 
+/** What a move does to a ticket, or why it cannot be made. */
 export type MovePlan =
   | { ok: true; changes: TicketChanges; message: string | null; note: string | null }
   | { ok: false; reason: 'notAllowed' }

@@ -1,14 +1,19 @@
+/** All priorities, the highest first. */
 export const PRIORITIES = ['P1', 'P2', 'P3', 'P4'] as const;
+/** How soon something is worked on; P1 first. */
 export type Priority = (typeof PRIORITIES)[number];
 
 /** How many are affected. */
 export const IMPACTS = ['person', 'team', 'site', 'fleet'] as const;
+/** How many something concerns. */
 export type Impact = (typeof IMPACTS)[number];
 
 /** How badly it stops them. */
 export const URGENCIES = ['canWait', 'slowsWork', 'stopsWork'] as const;
+/** How much it stops them. */
 export type Urgency = (typeof URGENCIES)[number];
 
+/** The priority of each impact and urgency. */
 export type PriorityTable = Record<Impact, Record<Urgency, Priority>>;
 
 /** The table a new organisation begins with; the administrator may change each cell. */

@@ -1,5 +1,6 @@
 import type { HeldFor, TicketState } from './types';
 
+/** What the sentence on a ticket's state is made of. */
 export type SentenceFacts = {
   state: TicketState;
   heldFor: HeldFor | null;

@@ -6,6 +6,7 @@ export type CardMove =
   | { kind: 'move'; name: MoveName; input: MoveInput }
   | { kind: 'fact'; fact: 'progressId' | 'priority'; value: string | null };
 
+/** A ticket as a board needs it. */
 export type Card = MovableTicket & { teamId: string };
 
 const TO_STATE: Record<string, (card: Card) => MoveName> = {

@@ -2,6 +2,7 @@ import type { Condition } from '../conditions';
 import { getListField, type ListField } from './fields';
 import { isRelativeInstant, ME } from './resolve';
 
+/** What is wrong with a condition, and in which field. */
 export type ConditionProblem = {
   code: 'unknownField' | 'notAskable' | 'wrongValue' | 'tooDeep' | 'tooManyParts';
   field: string;

@@ -2,6 +2,7 @@ import { DOORS, HELD_FOR, IMPACTS, PRIORITIES, TICKET_STATES, URGENCIES } from '
 
 /** The kinds of work that stand in lists: tickets, steps of plans whose turn it is, approvals that wait for a person. */
 export const WORKS = ['ticket', 'step', 'decision'] as const;
+/** What a list is of: tickets, or steps of plans. */
 export type Work = (typeof WORKS)[number];
 
 /** What a field of a list holds; `people` is asked only whether it contains someone. */
@@ -47,10 +48,13 @@ export const LIST_FIELDS = {
   isLate: { kind: 'flag' },
 } as const satisfies Record<string, ListField>;
 
+/** A field that the conditions of lists may ask for. */
 export type ListFieldName = keyof typeof LIST_FIELDS;
 
+/** All fields that the conditions of lists may ask for. */
 export const LIST_FIELD_NAMES = Object.keys(LIST_FIELDS) as ListFieldName[];
 
+/** A field by its name; null: there is none. */
 export function getListField(name: string): ListField | null {
   return Object.hasOwn(LIST_FIELDS, name) ? LIST_FIELDS[name as ListFieldName] : null;
 }

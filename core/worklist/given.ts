@@ -12,6 +12,7 @@ const NOBODY: Condition = { field: 'assigneeId', op: 'is', value: null };
 const HELD: Condition = { field: 'state', op: 'is', value: 'held' };
 const FOR_APPROVAL: Condition = { field: 'heldFor', op: 'is', value: 'approval' };
 
+/** How a list is seen where nobody chose otherwise. */
 export const PLAIN: Omit<WorklistDefinition, 'condition'> = {
   order: 'next',
   groupBy: null,
@@ -75,9 +76,12 @@ export const GIVEN_LISTS = {
   everything: list({ all: [] }, { order: 'newest', columns: ['requester', 'who', 'priority', 'state'] }),
 } satisfies Record<string, WorklistDefinition>;
 
+/** A list that ships with the product. */
 export type GivenName = keyof typeof GIVEN_LISTS;
+/** All lists that ship with the product. */
 export const GIVEN_NAMES = Object.keys(GIVEN_LISTS) as GivenName[];
 
+/** Whether a list ships with the product. */
 export function isGiven(name: string): name is GivenName {
   return Object.hasOwn(GIVEN_LISTS, name);
 }

@@ -12,6 +12,7 @@ export type OrderWeights = {
   goesFirst: number;
 };
 
+/** What may stand before what falls due sooner, in hours, where a lead has not said otherwise. */
 export const DEFAULT_WEIGHTS: OrderWeights = {
   priority: { P1: 24, P2: 8, P3: 2, P4: 0 },
   waiting: 2,

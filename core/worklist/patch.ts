@@ -2,8 +2,10 @@ import { comparePlaces, type Place } from './places';
 import type { Order } from './types';
 
 type Row = { number: number; at: string };
+/** A page of a list, and where the next one begins. */
 export type ListPage<R extends Row> = { rows: R[]; next: string | null };
 
+/** Rows of a list that were read anew, in place of what a page shows of them. */
 export type Patch<R extends Row> = {
   /** The tickets that were looked at, and their rows as they stand in the list now. */
   numbers: number[];

@@ -3,8 +3,10 @@ import type { Order } from './types';
 /** A row's place in its list: its group, its key in the order, its ticket, and the step or approval that it is. */
 export type Place = [group: string | number, key: string | number, number: number, part: string];
 
+/** Which way an order goes, as SQL says it. */
 export type Direction = 'ASC' | 'DESC';
 
+/** Which way an order goes. */
 export function directionOf(order: Order): Direction {
   return order === 'newest' || order === 'changed' || order === 'closed' ? 'DESC' : 'ASC';
 }

@@ -10,7 +10,9 @@ export type ListReader = {
   dayEnd: number;
 };
 
+/** Stands in a condition for whoever looks at the list. */
 export const ME = '@me';
+/** Stands in a condition for the teams of whoever looks at the list. */
 export const MY_TEAMS = '@myTeams';
 
 const DAY_MS = 86_400_000;
@@ -19,6 +21,7 @@ const SPAN_MS: Record<string, number> = { m: 60_000, h: 3_600_000, d: DAY_MS };
 /** An instant as a condition says it, relative to the present one. */
 const INSTANT = /^@(now|dayStart|dayEnd)(?:([+-])(\d{1,5})([mhd]))?$/;
 
+/** Whether a value is an instant said from the present one. @example isRelativeInstant('@now-2h') // true */
 export function isRelativeInstant(value: unknown): value is string {
   return typeof value === 'string' && INSTANT.test(value);
 }

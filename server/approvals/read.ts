@@ -5,7 +5,6 @@ import type { Answers, FormDefinition, LocalText } from '../../core/forms';
 import type { Definition } from '../catalogue/model';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
-import { getOwn } from '../../core/records';
 
 /** The approvals of a ticket with who was asked and what they said. */
 export async function readApprovals(listo: Listo, number: number): Promise<Ticket['approvals']> {

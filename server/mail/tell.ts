@@ -1,6 +1,6 @@
 import { composeText } from '../../core/words';
 import type { Transaction } from 'sequelize';
-import { LOCALES, sayAnswer, type Answers, type FormDefinition, type Language } from '../../core/forms';
+import { LOCALES, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
 import type { JournalRow } from '../journal/model';
@@ -11,7 +11,6 @@ import type { Told } from '../notifications/model';
 import type { PersonRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { isMailOn, queueMail } from './queue';
-import { getOwn } from '../../core/records';
 
 const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
   en: { yes: 'yes', no: 'no', costs: 'It costs' },
