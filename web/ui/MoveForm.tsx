@@ -1,7 +1,7 @@
 import { Button, Group, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { getMoveFields, HELD_FOR, type MoveField, type MoveInput, type MoveName } from '../../core/tickets';
-import { useTeams } from '../api/queries';
+import { useMe, useTeams } from '../api/queries';
 import { useDraft } from '../api/useDraft';
 import { useWords } from '../messages/useWords';
 import { Conflict } from './Conflict';
@@ -9,6 +9,7 @@ import { ProblemNote } from './ProblemNote';
 import { Rating } from './Rating';
 import { newMove, useMove, type Movable } from './useMove';
 import { useProblems } from './useProblems';
+import { toZonedText, zonedInstant } from './zonedInstant';
 
 type Props = {
   ticket: Movable;
@@ -80,6 +81,7 @@ function ReceiverField({ field, input, set, error, label }: FieldProps & { label
 function MoveFieldInput(props: FieldProps) {
   const { field, input, set, error, name, requesterName } = props;
   const { t } = useWords();
+  const me = useMe();
   const label = useFieldLabel()(field, name, requesterName);
   const value = input[field.name];
   if (field.name === 'rating')
@@ -100,7 +102,8 @@ function MoveFieldInput(props: FieldProps) {
     return (
       <TextInput
         {...{ label, error, type: 'datetime-local' }}
-        onChange={({ target }) => set({ until: target.value ? new Date(target.value).getTime() : null })}
+        value={typeof value === 'number' ? toZonedText(value, me.timeZone) : ''}
+        onChange={({ target }) => set({ until: zonedInstant(target.value, me.timeZone) })}
       />
     );
   if (['teamId', 'groupId', 'assigneeId'].includes(field.name))
@@ -134,10 +137,12 @@ export function MoveForm({ ticket, name, by, requesterName, known = {}, onClose 
   };
   const move = useMove(ticket, done);
   const problems = useProblems()(move.error);
-  const send = (): void => move.mutate({ ...newMove(ticket, name, by, input), key });
+  const send = (under: string): void => move.mutate({ ...newMove(ticket, name, by, input), key: under });
+  /** Over what somebody else did is another request: it goes under a key of its own. */
   const sendAgain = (): void => {
-    setKey(newMove(ticket, name, by).key);
-    send();
+    const { key: next } = newMove(ticket, name, by);
+    setKey(next);
+    send(next);
   };
   const isConflict = move.error !== null && Object.keys(problems).length === 0;
   return (
@@ -145,7 +150,7 @@ export function MoveForm({ ticket, name, by, requesterName, known = {}, onClose 
       aria-label={t(`moves/${name}`)}
       onSubmit={(event) => {
         event.preventDefault();
-        send();
+        send(key);
       }}
     >
       <Stack gap="sm">
