@@ -4,7 +4,9 @@ import { api } from '../api/endpoints';
 import { call } from '../api/call';
 import { useNow } from '../api/clock';
 import { useWords } from '../messages/useWords';
+import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
+import { Waiting } from '../ui/Waiting';
 import { Password } from './Password';
 
 /** Where one is signed in, and ending it. */
@@ -13,7 +15,12 @@ export function Sessions() {
   const times = useTimes();
   const now = useNow(60_000);
   const client = useQueryClient();
-  const { data = [] } = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.session.list) });
+  const {
+    data = [],
+    error,
+    isPending,
+    refetch,
+  } = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.session.list) });
   const end = useMutation({
     mutationFn: (id: string) => call(api.session.end, { params: { id } }),
     onSettled: () => client.invalidateQueries({ queryKey: ['sessions'] }),
@@ -27,6 +34,8 @@ export function Sessions() {
       <Title order={1} size="h2" mb="md">
         {t('sessions/title')}
       </Title>
+      {isPending && <Waiting />}
+      <ProblemNote error={error ?? end.error ?? endAll.error} onRetry={() => void refetch()} />
       <Table>
         <Table.Tbody>
           {data.map(({ id, createdAt, seenAt, userAgent, isThis }) => (
