@@ -34,7 +34,9 @@ const open = (given: Given = {}, options: Parameters<typeof show>[1] = {}) =>
       name="hold"
       by="agent"
       requesterName="Tomás"
-      onClose={() => void closed++}
+      onClose={() => {
+        closed++;
+      }}
       {...given}
     />,
     options,
