@@ -1,21 +1,13 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { api } from '../../contract';
-import type { Team } from '../../contract/people';
-import { DEFAULT_WEIGHTS } from '../../core/worklist';
 import { AWAY, refuse, standIn } from '../testing/server';
 import { BIA, show } from '../testing/show';
+import { teamOf } from '../testing/team';
 import { MoveForm } from './MoveForm';
 
 const server = standIn();
 const NOON_IN_LISBON = Date.parse('2026-12-01T12:00:00Z');
-const teamOf = (id: string, en: string, people: [string, string][]): Team => ({
-  ...{ id, name: { en, pt: en }, isConfidential: false, calendarId: 'office', progressLabels: [] },
-  ...{ outOfHours: { goesTo: null, priorities: [], words: null }, decidesInChat: true, answersMail: false },
-  ...{ givenOnBy: [], orderWeights: DEFAULT_WEIGHTS, mayLead: false, mayEdit: false, version: 1 },
-  groups: [],
-  members: people.map(([personId, name]) => ({ id: personId, name, role: 'agent', groupId: null })),
-});
 beforeEach(() => {
   server()
     .on(api.people.teams, [

@@ -3,10 +3,9 @@ import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { api } from '../../../contract';
 import type { Conversation, ConversationShort, LineCard } from '../../../contract/conversations';
-import type { Team } from '../../../contract/people';
-import { DEFAULT_WEIGHTS } from '../../../core/worklist';
 import { AWAY, refuse, standIn, type StandInServer } from '../../testing/server';
 import { BIA, show } from '../../testing/show';
+import { teamOf } from '../../testing/team';
 import { AT, TOMAS } from '../../testing/ticket';
 import { ConversationsPage } from './ConversationsPage';
 
@@ -41,16 +40,10 @@ const lineOf = (id: string, en: string): LineCard => ({
   ...{ id, name: { en, pt: en }, about: it, isOpen: true, opensAt: null, closedWords: it, serviceId: null },
   ...{ waiting: 0, wait: null },
 });
-const team: Team = {
-  ...{ id: 'desk', name: { en: 'Service desk', pt: 'Balcão' }, isConfidential: false, calendarId: 'office' },
-  ...{ outOfHours: { goesTo: null, priorities: [], words: null }, progressLabels: [], decidesInChat: true },
-  ...{ answersMail: false, givenOnBy: [], orderWeights: DEFAULT_WEIGHTS, mayLead: false, version: 1 },
-  ...{ mayEdit: false, groups: [] },
-  members: [
-    { id: 'bia', name: 'Bia Rocha', role: 'agent', groupId: null },
-    { id: 'rui', name: 'Rui Pacheco', role: 'agent', groupId: null },
-  ],
-};
+const team = teamOf('desk', 'Service desk', [
+  ['bia', 'Bia Rocha'],
+  ['rui', 'Rui Pacheco'],
+]);
 
 /** A desk with these conversations, as its server has it. */
 function desk(rows: ConversationShort[]): StandInServer {
@@ -73,7 +66,7 @@ const open = (address = '/desk/conversations/one', options: Parameters<typeof sh
   );
 
 test('handing to another line leaves the conversation, and says that it went well', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, ({ params }) => {
     // From now on it is the other team's, which alone reads it.
     desk([]).on(api.conversations.get, refuse(404, 'notFound'));
@@ -95,7 +88,7 @@ test('handing to another line leaves the conversation, and says that it went wel
 });
 
 test('handing to a colleague keeps the conversation until they take it', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, { ok: true });
   await open();
   await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
@@ -113,7 +106,7 @@ test('handing to a colleague keeps the conversation until they take it', async (
 });
 
 test('a handing that is refused says why, and what was written stays', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, refuse(409, 'lineClosed'));
   await open();
   await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
@@ -126,7 +119,7 @@ test('a handing that is refused says why, and what was written stays', async () 
 });
 
 test('words that could not be sent stay, are sent again, and then the line is empty', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   desk([shortOf('one')])
     .on(api.conversations.writing, { ok: true })
     .on(api.conversations.say, AWAY);
@@ -150,7 +143,7 @@ test('words that could not be sent stay, are sent again, and then the line is em
 });
 
 test('what is said among agents is a draft of its own and goes to them alone', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   desk([shortOf('one')])
     .on(api.conversations.writing, { ok: true })
     .on(api.conversations.say, { ok: true });
@@ -171,7 +164,7 @@ test('what is said among agents is a draft of its own and goes to them alone', a
 });
 
 test('what is offered can be taken or left, and one that a colleague took first says so', async () => {
-  const user = userEvent.setup();
+  const user = userEvent.setup({ delay: null });
   const offer = shortOf('new', {
     isOfferedToMe: true,
     isMine: false,
