@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { DURATION_SHAPE } from '../core/calendar';
 import { SERVICE_PARTS } from '../core/catalogue';
 import { IMPACTS, TICKET_STATES, URGENCIES } from '../core/tickets';
 import { categorySchema } from './catalogue';
@@ -35,7 +36,7 @@ const needsSchema = z.union([
   z.object({ kind: z.literal('percent'), percent: z.number() }),
 ]);
 const silenceSchema = z.object({
-  after: z.string().regex(/^P(?=.)(?:\d+D)?(?:T(?=.)(?:\d+H)?(?:\d+M)?)?$/),
+  after: z.string().regex(DURATION_SHAPE),
   then: z.enum(['remind', 'passUp', 'approve', 'decline']),
   most: z.number().int().min(1).max(99).optional(),
 });

@@ -3,7 +3,7 @@ export { WEEKDAYS } from './types';
 export { checkCalendar, type CalendarFault, type CalendarProblem } from './check';
 export { DAY_MINUTES, fromSpans, paintWeek, toSpans, WEEK_MINUTES, type WeekSpan } from './week';
 export { compileCalendar } from './compile';
-export { parseDuration } from './duration';
+export { DURATION_SHAPE, parseDuration, readDuration, type Duration } from './duration';
 export {
   CalendarError,
   DurationNotPositive,

@@ -1,4 +1,4 @@
-import { dueInstant, judgeDue } from './due';
+import { checkReminder, dueInstant, judgeDue } from './due';
 
 const at = (text: string): number => Date.parse(text);
 
@@ -30,4 +30,15 @@ test('exactly at the due instant is in time; unfinished it is to come, then past
 
 test('an instant is due as it stands', () => {
   expect(dueInstant({ at: 42 }, 'Europe/Lisbon')).toBe(42);
+});
+
+test.each<[string, number, number | null, ReturnType<typeof checkReminder>]>([
+  ['before it is due', 20, 30, null],
+  ['at the instant itself', 30, 30, 'afterDue'],
+  ['after it', 40, 30, 'afterDue'],
+  ['now', 10, 30, 'notPossible'],
+  ['past', 5, 30, 'notPossible'],
+  ['of nothing that is due', 20, null, 'needsDue'],
+])('a reminder %s', (_, remindAt, dueAt, expected) => {
+  expect(checkReminder(remindAt, dueAt, 10)).toBe(expected);
 });

@@ -16,6 +16,20 @@ export function dueInstant(due: DueByHand, timeZone: string): number {
   return end.epochMilliseconds;
 }
 
+/**
+ * What is wrong with a reminder of a due instant, both in ms since 1970; null: nothing. It belongs to a due instant, before
+ * it, and to come.
+ */
+export function checkReminder(
+  remindAt: number,
+  dueAt: number | null,
+  now: number,
+): 'needsDue' | 'notPossible' | 'afterDue' | null {
+  if (dueAt === null) return 'needsDue';
+  if (remindAt <= now) return 'notPossible';
+  return remindAt < dueAt ? null : 'afterDue';
+}
+
 /** How something stands to its due instant, all in ms since 1970. @param finishedAt null: not yet */
 export function judgeDue(dueAt: number, finishedAt: number | null, now: number): DueStanding {
   if (finishedAt !== null) return finishedAt <= dueAt ? 'inTime' : 'late';

@@ -1,1 +1,1 @@
-export { dueInstant, judgeDue, type DueByHand, type DueStanding } from './due';
+export { checkReminder, dueInstant, judgeDue, type DueByHand, type DueStanding } from './due';

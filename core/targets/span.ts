@@ -1,7 +1,8 @@
+import { readDuration } from '../calendar';
+
 /** A length of time as people type it: '1 d 8 h', '90 min', '2h30'. Days are working days of the calendar. */
 const TYPED =
   /^\s*(?:(?<days>\d+)\s*d(?:ays?|ias?)?)?\s*(?:(?<hours>\d+)\s*h(?:ours?|oras?)?)?\s*(?:(?<minutes>\d+)\s*(?:m(?:in(?:utes?|utos?)?)?)?)?\s*$/iu;
-const ISO = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?)?$/;
 
 /** As ISO 8601 writes it; null where it cannot be read, or is nothing. @example toIsoSpan('1 d 8 h') // 'P1DT8H' */
 export function toIsoSpan(typed: string): string | null {
@@ -14,8 +15,7 @@ export function toIsoSpan(typed: string): string | null {
 
 /** The other way round. @example toTypedSpan('P1DT8H') // '1 d 8 h' */
 export function toTypedSpan(iso: string): string {
-  const [, days, hours, minutes] = ISO.exec(iso) ?? [];
-  return (
-    [days && `${days} d`, hours && `${hours} h`, minutes && `${minutes} min`].filter(Boolean).join(' ') || iso
-  );
+  const { days = 0, hours = 0, minutes = 0 } = readDuration(iso) ?? {};
+  const parts = [days > 0 && `${days} d`, hours > 0 && `${hours} h`, minutes > 0 && `${minutes} min`];
+  return parts.filter(Boolean).join(' ') || iso;
 }

@@ -4,6 +4,7 @@ import type { BodyOf } from '../../contract/endpoint';
 import { getPriority, moveProgress } from '../../core/tickets';
 import { readPriorityTable } from '../catalogue/services';
 import { change, type Actor } from '../http/change';
+import { checkReminder } from '../../core/due';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -48,13 +49,10 @@ async function progressChanges(
   return moveProgress(labels, ticket, progressId, listo.clock.now());
 }
 
-/** A reminder belongs to a due instant, before it, and to come. */
-function refuseReminder(ticket: TicketRecord, { due, remindAt }: Omit<Body, 'version'>, now: number): void {
-  if (remindAt === undefined || remindAt === null) return;
-  const refuse = (code: string) =>
-    new ProblemError('fieldsNotValid', { fields: [{ field: 'remindAt', code }] });
-  if (due === null || (due === undefined && ticket.dueAt === null)) throw refuse('needsDue');
-  if (remindAt <= now) throw refuse('notPossible');
+/** Refuses a due instant and a reminder that do not go together. @throws ProblemError */
+function refuseReminder(remindAt: number | null, dueAt: number | null, now: number): void {
+  const code = remindAt === null ? null : checkReminder(remindAt, dueAt, now);
+  if (code !== null) throw new ProblemError('fieldsNotValid', { fields: [{ field: 'remindAt', code }] });
 }
 
 /** What says what the ticket is about, not how its team works on it. */
@@ -72,12 +70,15 @@ export async function changeFactsWithin(
 ): Promise<{ version: number }> {
   const { ticket } = await requireTicket(listo, viewer, number, isMending(wanted) ? 'mend' : 'work', tx);
   const { due, remindAt, ...facts } = wanted;
-  const byHand = due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
+  const byHand: Partial<Pick<TicketRecord, 'dueAt' | 'dueDate'>> =
+    due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
   await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
-  refuseReminder(ticket, wanted, listo.clock.now());
+  const { dueAt = ticket.dueAt } = byHand;
+  refuseReminder(remindAt ?? null, dueAt, listo.clock.now());
   const changes = {
     ...byHand,
-    ...(due === null && { remindAt: null }),
+    // A reminder goes with what it reminds of.
+    ...(due !== undefined && (dueAt === null || (ticket.remindAt ?? 0) >= dueAt) && { remindAt: null }),
     ...(remindAt !== undefined && { remindAt }),
     ...(wanted.title !== undefined && { title: wanted.title }),
     ...(wanted.place !== undefined && { place: wanted.place }),

@@ -90,6 +90,7 @@ test('finished before it is in time; taken back, nothing is left of it', async (
 test.each([
   ['a date that does not exist', { due: { date: '2026-02-30' } }, 422],
   ['a reminder without a due instant', { remindAt: 9_999_999_999_999 }, 422],
+  ['a reminder after it is due', { due: { at: 9_999_999_999_000 }, remindAt: 9_999_999_999_999 }, 422],
   ['a reminder in the past', { due: { at: 9_999_999_999_999 }, remindAt: 1 }, 422],
 ])('%s is refused', async (_name, facts, status) => {
   const number = await create();

@@ -275,6 +275,7 @@ export const ticketEn = {
     needsDue: 'Say first when it is due.',
     repeated: 'One percentage stands twice.',
     notPossible: 'This has passed already. Choose a later one.',
+    afterDue: 'A reminder comes before it is due. Choose an earlier one.',
     noApprover: 'Nobody can decide this. Tell the service desk.',
     overlaps: 'You are away then already. Take that back first.',
   },

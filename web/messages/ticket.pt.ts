@@ -278,6 +278,7 @@ export const ticketPt: typeof ticketEn = {
     needsDue: 'Diga primeiro o prazo.',
     repeated: 'Uma percentagem está duas vezes.',
     notPossible: 'Já passou. Escolha mais tarde.',
+    afterDue: 'Um lembrete vem antes do prazo. Escolha mais cedo.',
     noApprover: 'Ninguém pode decidir isto. Avise a central de serviços.',
     overlaps: 'Já está fora nessa altura. Retire essa ausência primeiro.',
   },

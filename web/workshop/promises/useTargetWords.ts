@@ -1,11 +1,10 @@
 import type { Target } from '../../../contract/targets';
 import type { TargetNotice } from '../../../core/targets';
+import { readDuration } from '../../../core/calendar';
 import { BREACH_PERCENT } from '../../../core/targets';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { useCalendarList } from '../queries';
-
-const DURATION = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:\d+S)?)?$/;
 
 /** Limits, hours and notices of a promise in words. */
 export function useTargetWords() {
@@ -16,11 +15,11 @@ export function useTargetWords() {
     local(teams.find((team) => team.id === id)?.name ?? { en: id, pt: id });
 
   function duration(text: string): string {
-    const [, days, hours, minutes] = DURATION.exec(text) ?? [];
+    const { days = 0, hours = 0, minutes = 0 } = readDuration(text) ?? {};
     const parts = [
-      days && t('time/d', { n: days }),
-      hours && t('time/h', { n: hours }),
-      minutes && t('time/min', { n: minutes }),
+      days > 0 && t('time/d', { n: days }),
+      hours > 0 && t('time/h', { n: hours }),
+      minutes > 0 && t('time/min', { n: minutes }),
     ];
     return parts.filter(Boolean).join(' ') || text;
   }

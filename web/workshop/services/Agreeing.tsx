@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { readDuration } from '../../../core/calendar';
 import type { Needs, Silence, StepApproverRef } from '../../../core/approvals';
 import type { FormField } from '../../../core/forms';
 import { useTeams } from '../../api/queries';
@@ -29,7 +30,6 @@ const NEEDS: Record<string, Needs> = {
   count: { kind: 'count', count: 2 },
 };
 const OWNED = ['service', 'costCentre', 'asset'] as const;
-const DAY = /^P(\d+)D$/;
 
 function useRefWords(names: Map<string, string>, fields: FormField[]): (ref: StepApproverRef) => string {
   const { t, local } = useWords();
@@ -105,7 +105,10 @@ export function Agreeing({ agreed, fields, names, isFixed, onName, onChange }: P
     if (key === 'person') setPicking(true);
     else if (key !== '') onChange({ refs: [...refs, choices.get(key)!.ref] });
   };
-  const days = DAY.exec(silence?.after ?? '')?.[1];
+  const span = readDuration(silence?.after ?? '');
+  // Whole days are said as such.
+  const days =
+    span !== null && span.hours + span.minutes + span.seconds === 0 ? String(span.days) : undefined;
   return (
     <>
       <InlineSelect

@@ -1,4 +1,5 @@
 import { Button, MultiSelect, NativeSelect, NumberInput, Textarea, TextInput } from '@mantine/core';
+import { readDuration } from '../../../core/calendar';
 import type { FormField } from '../../../core/forms';
 import { STEP_KINDS, type AutomaticAction, type ServiceStep } from '../../../core/plans';
 import { useTeams } from '../../api/queries';
@@ -27,9 +28,9 @@ const ACTIONS: Record<AutomaticAction['do'], AutomaticAction> = {
 
 /** An effort in hours, and back. */
 const toHours = (effort: string | undefined): number | '' => {
-  const [, days = '0', hours = '0', minutes = '0'] =
-    /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?)?$/.exec(effort ?? '') ?? [];
-  return effort === undefined ? '' : Number(days) * 8 + Number(hours) + Number(minutes) / 60;
+  if (effort === undefined) return '';
+  const { days, hours, minutes } = readDuration(effort) ?? { days: 0, hours: 0, minutes: 0 };
+  return days * 8 + hours + minutes / 60;
 };
 const fromHours = (hours: number): string | undefined => {
   const minutes = Math.round(hours * 60);
