@@ -86,6 +86,7 @@ export const talkEn = {
     handedToLine: 'Handed to the line {{name}}, with all that was said.',
     handedToAgent: 'Offered to {{name}}. You keep it until they take it.',
     handTitle: 'Hand it over',
+    toWhom: 'To whom',
     toAgent: 'To an agent',
     toLine: 'To a line',
     why: 'Why, in a word',

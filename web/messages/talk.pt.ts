@@ -86,6 +86,7 @@ export const talkPt = {
     handedToLine: 'Passada para a linha {{name}}, com tudo o que foi dito.',
     handedToAgent: 'Oferecida a {{name}}. Fica consigo até ser aceite.',
     handTitle: 'Passá-la',
+    toWhom: 'A quem',
     toAgent: 'A um agente',
     toLine: 'A uma linha',
     why: 'Porquê, numa palavra',

@@ -72,7 +72,7 @@ export function HandOver({ id, isInvite, onClose }: Props) {
       >
         <Stack gap="sm">
           <NativeSelect
-            label={t('talk/desk/toAgent')}
+            label={t(isInvite ? 'talk/desk/toAgent' : 'talk/desk/toWhom')}
             value={to}
             data={[
               { value: '', label: '–' },
