@@ -66,8 +66,6 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
-      // A quarter of all the time, to say what a package's own notes say.
-      '@typescript-eslint/no-deprecated': 'off',
       // Most of what has methods here is an object of closures, which do not need a `this`.
       '@typescript-eslint/unbound-method': 'off',
       // There are no enums here, and no class is the same as another: looking for them takes time.

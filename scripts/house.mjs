@@ -11,7 +11,9 @@ import { say } from './say.mjs';
  */
 const FOLDERS = ['core', 'contract', 'server', 'web', 'demo', 'e2e'];
 const isTest = (file) =>
-  /\.test\.tsx?$/.test(file) || file.startsWith('e2e/') || /\/(testing|attacks)\//.test(file);
+  /\.test\.tsx?$/.test(file) ||
+  (file.startsWith('e2e/') && file !== 'e2e/screenshots.ts') ||
+  /\/(testing|attacks)\//.test(file);
 
 function listFiles(folder) {
   return readdirSync(path.join(ROOT, folder), { recursive: true })

@@ -154,7 +154,6 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
   router.use(listo.traffic.count);
   // The router asks them in this order: what is asked most stands first.
   for (const routes of [
-    worklistRoutes,
     ticketRoutes,
     clockRoutes,
     sessionRoutes,
@@ -168,6 +167,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
     targetRoutes,
     effectRoutes,
     wordsRoutes,
+    worklistRoutes,
     bulkRoutes,
     knowledgeRoutes,
     assistantRoutes,

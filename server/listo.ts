@@ -17,6 +17,7 @@ export interface Listo {
   address: string;
   /** What people ask this process for, before which other work gives way. */
   traffic: Traffic;
+  /** How services ask the floors above them. */
   ports: Ports;
   /** Says that something was committed that consumers should look at. */
   wake(): void;

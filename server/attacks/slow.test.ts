@@ -26,7 +26,11 @@ async function longestHold(work: () => Promise<unknown>): Promise<number> {
   delay.enable();
   await work();
   // The last hold is measured once the loop turns again.
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  const { count } = delay;
+  await until(
+    () => Promise.resolve(delay.count),
+    (now) => now > count,
+  );
   delay.disable();
   return delay.max / 1e6;
 }

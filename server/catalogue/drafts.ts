@@ -119,7 +119,7 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
     isOn: service?.isOn ?? false,
     offWords: service?.offWords ?? null,
     mayEdit: mayWrite(viewer, found),
-    openRequests: countOf(await listo.ports.catalogue.countOpen(listo, viewer), id),
+    openRequests: countOf(await listo.ports.catalogue.countOpen(listo, viewer, id), id),
     ...(await judge(listo, definition)),
   };
 }

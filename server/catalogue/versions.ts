@@ -26,9 +26,7 @@ export async function listVersions(listo: Listo, viewer: Viewer, serviceId: stri
   const service = await tables.services.findOne({ id: serviceId });
   if (!service) throw new ProblemError('notFound');
   const former = await tables.formerVersions.find({ serviceId }, { order: [['version', 'DESC']] });
-  const open = (await listo.ports.catalogue.countOpen(listo, viewer)).filter(
-    (each) => each.serviceId === serviceId,
-  );
+  const open = await listo.ports.catalogue.countOpen(listo, viewer, serviceId);
   const names = await readNames(
     listo,
     former.map(({ replacedById }) => replacedById),

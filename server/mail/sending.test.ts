@@ -1,8 +1,7 @@
-import type { AddressInfo } from 'node:net';
-import { SMTPServer } from 'smtp-server';
 import type { Database } from '../database/database';
 import { openDatabase } from '../openDatabase';
 import { startTestListo, until, type TestListo } from '../testing/harness';
+import { startMailServer, type MailServer } from '../testing/mailServer';
 import type { MailOutRow } from './model';
 import { startSender } from './sender';
 
@@ -18,41 +17,6 @@ beforeAll(async () => {
 afterEach(() => db.run('DELETE FROM mail_out'));
 afterAll(() => db.close());
 
-type Door = { url: string; taken: string[]; refuses(subjects: RegExp | null): void; end(): Promise<void> };
-
-/** A mail server on loopback. It may take its time, and may refuse some for now. */
-async function openDoor(slowMs = 0): Promise<Door> {
-  const taken: string[] = [];
-  let refused: RegExp | null = null;
-  const server = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS', 'AUTH'],
-    onData(stream, _session, callback) {
-      let text = '';
-      stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
-      stream.on('end', () => {
-        const subject = /^Subject: (.*)$/m.exec(text)![1]!.trim();
-        if (refused?.test(subject)) {
-          callback(Object.assign(new Error('come again'), { responseCode: 451 }));
-          return;
-        }
-        setTimeout(() => {
-          taken.push(subject);
-          callback();
-        }, slowMs);
-      });
-    },
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.server.address() as AddressInfo;
-  return {
-    url: `smtp://127.0.0.1:${port}?ignoreTLS=true`,
-    taken,
-    refuses: (subjects) => (refused = subjects),
-    end: () => new Promise((resolve) => server.close(() => resolve())),
-  };
-}
-
 let count = 0;
 function put(subject: string, more: Partial<MailOutRow> = {}): Promise<unknown> {
   const at = app.clock.now();
@@ -65,10 +29,10 @@ function put(subject: string, more: Partial<MailOutRow> = {}): Promise<unknown> 
 }
 const waiting = () => db.tables.mailOut.find({ state: 'waiting' });
 const allSent = () => until(waiting, (rows) => rows.length === 0);
-const send = (door: Door) => startSender({ ...app.listo, db }, door.url);
+const send = (door: MailServer) => startSender({ ...app.listo, db }, door.url);
 
 test('what follows in a thread waits for what stands before it; other threads do not', async () => {
-  const door = await openDoor();
+  const door = await startMailServer();
   door.refuses(/^question$/);
   const at = app.clock.now();
   await put('question', { at });
@@ -91,7 +55,7 @@ test('what follows in a thread waits for what stands before it; other threads do
 });
 
 test('a slow mail server and a second process that is idle: each mail goes once', async () => {
-  const door = await openDoor(40);
+  const door = await startMailServer({ slowMs: 40 });
   for (let i = 0; i < 12; i++) await put(`mail ${i}`, { ticketNumber: 100 + i });
   const senders = [send(door), send(door)];
   // The lease of what was claimed runs out while the first ones are still on their way.
@@ -107,7 +71,7 @@ test('a slow mail server and a second process that is idle: each mail goes once'
 });
 
 test('a clock that was set back an hour holds no mail up', async () => {
-  const door = await openDoor();
+  const door = await startMailServer();
   await put('from the future', { nextAt: app.clock.now() + 3_600_000 });
   const sender = send(door);
   await allSent();
@@ -118,27 +82,18 @@ test('a clock that was set back an hour holds no mail up', async () => {
 
 test('what a server refuses for good is given up, and what is behind it goes', async () => {
   const at = app.clock.now();
-  const final = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS', 'AUTH'],
-    onRcptTo: ({ address }, _session, callback) =>
-      address.startsWith('nobody')
-        ? callback(Object.assign(new Error('no such box'), { responseCode: 550 }))
-        : callback(),
-    onData: (stream, _session, callback) => void stream.resume().on('end', () => callback()),
-  });
-  await new Promise<void>((resolve) => final.listen(0, '127.0.0.1', resolve));
-  await put('to nobody', { at, toAddress: 'nobody@solvarra.example' });
+  const door = await startMailServer();
+  door.refuses(/^to nobody$/, 550);
+  await put('to nobody', { at });
   await put('to ana', { at: at + 1 });
-  const { port } = final.server.address() as AddressInfo;
-  const sender = startSender({ ...app.listo, db }, `smtp://127.0.0.1:${port}?ignoreTLS=true`);
+  const sender = send(door);
   await allSent();
   const rows = await db.tables.mailOut.find({}, { order: ['at'] });
   expect(rows.map(({ subject, state, tries }) => [subject, state, tries])).toEqual([
     ['to nobody', 'failed', 1],
     ['to ana', 'sent', 1],
   ]);
-  expect(rows[0]!.error).toContain('no such box');
+  expect(rows[0]!.error).toContain('not taken');
   await sender.stop();
-  await new Promise<void>((resolve) => final.close(() => resolve()));
+  await door.end();
 });

@@ -1,3 +1,4 @@
+import { serviceProblemsEn } from './serviceProblems.en';
 import { serviceIcons } from './serviceIcons.en';
 import { servicePicture } from './servicePicture.en';
 import { serviceVersions } from './serviceVersions.en';
@@ -359,43 +360,6 @@ export const servicesEn = {
     opens_one: 'It opens for {{count}} person who is signed in; others read that it is not for them.',
     opens_other: 'It opens for {{count}} people who are signed in; others read that it is not for them.',
   },
-  problems: {
-    noTitle: 'It has no name in one of the languages.',
-    noDescription: 'It has no description in one of the languages.',
-    noTeam: 'No team does it.',
-    noLead: 'The team has nobody who leads it.',
-    emptyTeam: 'The team has no members.',
-    badCost: 'The cost is below nothing.',
-    nobody: 'It is for nobody: no one fits.',
-    noName: 'It has no name in one of the languages.',
-    badName: 'What it is stored as needs letters, digits and _ only.',
-    sameName: 'Two are stored under this name.',
-    noLabel: 'It has no words in one of the languages.',
-    noChoices: 'There is nothing to choose.',
-    sameChoice: 'Two choices are stored alike, or one as nothing.',
-    noColumns: 'The table has no columns.',
-    unknownField: 'Its condition asks for “{{detail}}”, which is not asked.',
-    asksForLater: 'Its condition asks for “{{detail}}”, which is only asked later.',
-    badPattern: 'The expression cannot be read.',
-    badLink: 'The help leads to no web address. It begins with https://.',
-    leastOverMost: 'The least is over the most.',
-    besidePlan: 'A plan asks by its own steps. Make this its first step.',
-    noApprovers: 'Nobody is asked.',
-    nobodyDecides: 'Nobody who is named can decide: they have left, or the team is empty.',
-    someoneGone: 'One of those named has left, or their team is empty.',
-    badNeeds: 'So many can never agree.',
-    noSteps: 'The plan has no steps.',
-    cycle: 'These wait for each other in a ring.',
-    unknownStep: 'It waits for a step that is not there.',
-    acrossLegs: 'It waits for a step of another part.',
-    unknownLeg: 'Its part is not there.',
-    emptyLeg: 'A part has no steps.',
-    duplicateLeg: 'A part stands twice.',
-    duplicateStep: 'A step stands twice.',
-    badEffort: 'Its effort is below nothing.',
-    addressNotAllowed:
-      'Listo may not call {{detail}}: write a whole https address of a host that is named for outgoing calls.',
-    noEffort: 'Say how much working time it usually takes: the promised date is reckoned from that.',
-  },
+  problems: serviceProblemsEn,
 };
 export type ServicesWords = typeof servicesEn;

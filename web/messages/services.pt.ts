@@ -1,3 +1,4 @@
+import { serviceProblemsPt } from './serviceProblems.pt';
 import { serviceIcons } from './serviceIcons.pt';
 import { servicePicture } from './servicePicture.pt';
 import { serviceVersions } from './serviceVersions.pt';
@@ -361,42 +362,5 @@ export const servicesPt: ServicesWords = {
     opens_one: 'Abre para {{count}} pessoa com sessão iniciada; os outros leem que não é para si.',
     opens_other: 'Abre para {{count}} pessoas com sessão iniciada; os outros leem que não é para si.',
   },
-  problems: {
-    noTitle: 'Falta o nome numa das línguas.',
-    noDescription: 'Falta a descrição numa das línguas.',
-    noTeam: 'Nenhuma equipa o faz.',
-    noLead: 'A equipa não tem quem a lidere.',
-    emptyTeam: 'A equipa não tem membros.',
-    badCost: 'O custo é menos que nada.',
-    nobody: 'Não é para ninguém: ninguém cabe.',
-    noName: 'Falta o nome numa das línguas.',
-    badName: 'O nome guardado só pode ter letras, algarismos e _.',
-    sameName: 'Duas guardam-se com este nome.',
-    noLabel: 'Faltam palavras numa das línguas.',
-    noChoices: 'Não há nada para escolher.',
-    sameChoice: 'Duas escolhas guardam-se igual, ou uma como nada.',
-    noColumns: 'A tabela não tem colunas.',
-    unknownField: 'A condição pergunta por “{{detail}}”, que não se pergunta.',
-    asksForLater: 'A condição pergunta por “{{detail}}”, que só se pergunta depois.',
-    badPattern: 'A expressão não se lê.',
-    badLink: 'A ajuda não leva a um endereço da web. Começa por https://.',
-    leastOverMost: 'O mínimo passa do máximo.',
-    besidePlan: 'Um plano pergunta pelos seus passos. Faça disto o primeiro passo.',
-    noApprovers: 'Não se pergunta a ninguém.',
-    nobodyDecides: 'Ninguém dos indicados pode decidir: saíram, ou a equipa está vazia.',
-    someoneGone: 'Um dos indicados saiu, ou a sua equipa está vazia.',
-    badNeeds: 'Tantos nunca podem concordar.',
-    noSteps: 'O plano não tem passos.',
-    cycle: 'Estes esperam uns pelos outros em círculo.',
-    unknownStep: 'Espera por um passo que não existe.',
-    acrossLegs: 'Espera por um passo de outra parte.',
-    unknownLeg: 'A sua parte não existe.',
-    emptyLeg: 'Uma parte não tem passos.',
-    duplicateLeg: 'Uma parte está duas vezes.',
-    duplicateStep: 'Um passo está duas vezes.',
-    badEffort: 'O esforço é menos que nada.',
-    addressNotAllowed:
-      'O Listo não pode chamar {{detail}}: escreva um endereço https completo de um servidor autorizado para chamadas externas.',
-    noEffort: 'Diga quanto tempo de trabalho costuma levar: a data prometida conta-se a partir daí.',
-  },
+  problems: serviceProblemsPt,
 };

@@ -35,7 +35,8 @@ export function Sessions() {
         {t('sessions/title')}
       </Title>
       {isPending && <Waiting />}
-      <ProblemNote error={error ?? end.error ?? endAll.error} onRetry={() => void refetch()} />
+      <ProblemNote error={error} onRetry={() => void refetch()} />
+      <ProblemNote error={end.error ?? endAll.error} />
       <Table>
         <Table.Tbody>
           {data.map(({ id, createdAt, seenAt, userAgent, isThis }) => (

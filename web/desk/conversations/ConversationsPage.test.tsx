@@ -65,6 +65,11 @@ const open = (address = '/desk/conversations/one', options: Parameters<typeof sh
     { address, ...options },
   );
 
+async function openHandOver(user: ReturnType<typeof userEvent.setup>): Promise<HTMLElement> {
+  await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
+  return screen.findByRole('dialog');
+}
+
 test('handing to another line leaves the conversation, and says that it went well', async () => {
   const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, ({ params }) => {
@@ -74,8 +79,7 @@ test('handing to another line leaves the conversation, and says that it went wel
     return OK;
   });
   await open();
-  await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
-  const dialog = await screen.findByRole('dialog');
+  const dialog = await openHandOver(user);
   await user.selectOptions(within(dialog).getByRole('combobox'), 'People and pay');
   await user.type(within(dialog).getByRole('textbox'), 'About pay');
   await user.click(within(dialog).getByRole('button', { name: 'Send' }));
@@ -91,8 +95,7 @@ test('handing to a colleague keeps the conversation until they take it', async (
   const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, { ok: true });
   await open();
-  await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
-  const dialog = await screen.findByRole('dialog');
+  const dialog = await openHandOver(user);
   const choice = within(dialog).getByRole('combobox');
   // Nobody hands to themselves, and a word on why goes along.
   expect(within(choice).queryByRole('option', { name: 'Bia Rocha' })).toBeNull();
@@ -109,8 +112,7 @@ test('a handing that is refused says why, and what was written stays', async () 
   const user = userEvent.setup({ delay: null });
   desk([shortOf('one')]).on(api.conversations.handOver, refuse(409, 'lineClosed'));
   await open();
-  await user.click(await screen.findByRole('button', { name: 'Hand over …' }));
-  const dialog = await screen.findByRole('dialog');
+  const dialog = await openHandOver(user);
   await user.selectOptions(within(dialog).getByRole('combobox'), 'People and pay');
   await user.type(within(dialog).getByRole('textbox'), 'About pay');
   await user.click(within(dialog).getByRole('button', { name: 'Send' }));
