@@ -1,11 +1,11 @@
 import { compileCalendar } from '../core/calendar';
 import { isOpen } from '../core/tickets';
 import { DEFAULT_WEIGHTS, getHeadStart } from '../core/worklist';
-import { BREACH_PERCENT, findNotice, type Calendars } from '../core/targets';
+import { BREACH_PERCENT, findNotice, LATE, type Calendars } from '../core/targets';
 import { LAST_RESORT } from '../server/catalogue/lastResort';
 import { settleTicket } from '../server/clocks/ticketClocks';
 import type { ClockRow, TargetRow } from '../server/clocks/model';
-import { LATE, toNoticeRef } from '../server/clocks/settle';
+import { toNoticeRef } from '../server/clocks/settle';
 import type { Table } from '../server/database/table';
 import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';

@@ -1,6 +1,7 @@
 import { WEEKDAYS } from '../core/calendar';
 import type { Viewer } from '../core/rights';
-import { standingOf, tally, type Standing } from '../core/compliance';
+import { tally } from '../core/compliance';
+import { standingOf, type Standing } from '../core/targets';
 import { readClock } from '../core/targets';
 import { toHistory } from '../core/tickets';
 import { readCompliance } from '../server/compliance/read';
@@ -99,7 +100,7 @@ test('the figures are those of a recount that reads the journal alone', async ()
       const reading = readClock(definition, calendars, toHistory(own, own[0]!.work), now);
       const { startedAt } = reading;
       if (startedAt !== null && startedAt >= HALF_YEAR.from && startedAt < HALF_YEAR.to)
-        standings.push(standingOf(reading));
+        standings.push(standingOf(reading, now));
     }
     const { all, groups } = await readCompliance(listo, everyone, { targetId: id, ...HALF_YEAR });
     expect([id, all]).toEqual([id, tally(standings)]);

@@ -1,3 +1,3 @@
 export { movesFor, reassign, type Reassignment } from './reassign';
-export { changesSides, standingOf, tally, type Standing, type Tally } from './tally';
+export { changesSides, tally, toTally, type Tally } from './tally';
 export { whereTimeWent, type TimeWent } from './timeWent';

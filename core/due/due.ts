@@ -30,8 +30,22 @@ export function checkReminder(
   return remindAt < dueAt ? null : 'afterDue';
 }
 
+/** From so many working ms before its due instant on, time is getting short for work without a limit. */
+const SHORT_MS = 7_200_000;
+
+/** Whether a due instant has passed; work that ends exactly at it is in time. Both in ms since 1970. */
+export function isPast(dueAt: number, now: number): boolean {
+  return now > dueAt;
+}
+
+/** How near work is to its due instant. @param left working ms until then; null: not known yet */
+export function toneOfDue(dueAt: number, left: number | null, now: number): 'plenty' | 'short' | 'past' {
+  if (isPast(dueAt, now)) return 'past';
+  return left !== null && left < SHORT_MS ? 'short' : 'plenty';
+}
+
 /** How something stands to its due instant, all in ms since 1970. @param finishedAt null: not yet */
 export function judgeDue(dueAt: number, finishedAt: number | null, now: number): DueStanding {
   if (finishedAt !== null) return finishedAt <= dueAt ? 'inTime' : 'late';
-  return now <= dueAt ? 'toCome' : 'past';
+  return isPast(dueAt, now) ? 'past' : 'toCome';
 }

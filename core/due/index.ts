@@ -1,1 +1,9 @@
-export { checkReminder, dueInstant, judgeDue, type DueByHand, type DueStanding } from './due';
+export {
+  checkReminder,
+  dueInstant,
+  isPast,
+  judgeDue,
+  toneOfDue,
+  type DueByHand,
+  type DueStanding,
+} from './due';

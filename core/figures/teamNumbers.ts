@@ -7,22 +7,12 @@ export const TEAM_NUMBER_NAMES = ['open', 'unassigned', 'held', 'dueToday', 'lat
 export type TeamNumber = (typeof TEAM_NUMBER_NAMES)[number];
 
 const HELD: Condition = { field: 'state', op: 'is', value: 'held' };
-/** What is held waits for others, and is neither late nor due. */
-const GOING: Condition = { not: HELD };
-
 const NUMBERS: Record<TeamNumber, { list: GivenName; also: Condition[] }> = {
   open: { list: 'teams', also: [] },
   unassigned: { list: 'unassigned', also: [] },
   held: { list: 'teams', also: [HELD] },
-  dueToday: {
-    list: 'teams',
-    also: [
-      GOING,
-      { field: 'dueAt', op: 'gte', value: '@now' },
-      { field: 'dueAt', op: 'lt', value: '@dayEnd' },
-    ],
-  },
-  late: { list: 'teams', also: [GOING, { field: 'dueAt', op: 'lt', value: '@now' }] },
+  dueToday: { list: 'teams', also: [{ field: 'isDueToday', op: 'is', value: true }] },
+  late: { list: 'teams', also: [{ field: 'isLate', op: 'is', value: true }] },
 };
 
 /**

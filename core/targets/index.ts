@@ -24,5 +24,8 @@ export { moveTeamCalendar } from './teamCalendar';
 export { twoPromises } from './twoPromises';
 export { toIsoSpan, toTypedSpan } from './span';
 export { showClock, type ShownClock } from './shown';
+export { isGoing, isPastDue, standingOf, standingSql, type JudgedClock, type Standing } from './standing';
+export { readLive, tightestClock, tightestDue, type KeptClock, type LiveClock, type Tone } from './live';
+export { calendarOf, heldSpans, isDelivered, LATE, listNotices, type ClockNotice } from './pending';
 export { PercentNotPositive, TargetError, UnknownCalendar } from './errors';
 export { stopsAtItsMeasure, type Measured } from './checkMeasure';

@@ -46,6 +46,7 @@ export const LIST_FIELDS = {
   goesFirst: { kind: 'flag' },
   isConfidential: { kind: 'flag' },
   isLate: { kind: 'flag' },
+  isDueToday: { kind: 'flag' },
 } as const satisfies Record<string, ListField>;
 
 /** A field that the conditions of lists may ask for. */

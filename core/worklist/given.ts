@@ -1,4 +1,5 @@
 import type { Condition } from '../conditions';
+import { LATE_OR_DUE_TODAY } from './due';
 import { ME, MY_TEAMS } from './resolve';
 import type { WorklistDefinition } from './types';
 
@@ -44,7 +45,7 @@ export const GIVEN_LISTS = {
   unassigned: list({ all: [OF_MY_TEAMS, RECEIVED, NOBODY] }),
   upcoming: list({ all: [OF_MY_TEAMS, HELD, FOR_APPROVAL] }),
   held: list({ all: [OF_MY_TEAMS, HELD, { not: FOR_APPROVAL }] }, { groupBy: 'heldFor' }),
-  dueToday: list({ all: [OF_MY_TEAMS, OPEN, { field: 'dueAt', op: 'lt', value: '@dayEnd' }] }),
+  dueToday: list({ all: [OF_MY_TEAMS, LATE_OR_DUE_TODAY] }),
   done: list({ all: [OF_MY_TEAMS, { field: 'state', op: 'is', value: 'done' }] }),
   openedByMe: list(
     {

@@ -11,6 +11,7 @@ export {
 } from './order';
 export { getListField, LIST_FIELDS, LIST_FIELD_NAMES, WORKS } from './fields';
 export type { ListField, ListFieldName, Work } from './fields';
+export { FALLS_DUE } from './due';
 export { checkCondition, listOps, type ConditionProblem } from './checkCondition';
 export { GIVEN_LISTS, GIVEN_NAMES, isGiven, PLAIN, type GivenName } from './given';
 export { ME, MY_TEAMS, resolveCondition, type ListReader } from './resolve';

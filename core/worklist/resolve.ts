@@ -1,4 +1,5 @@
 import type { Condition, Scalar } from '../conditions';
+import { sayDue } from './due';
 
 /** For whom, and when, the words of a condition that stand for something are read. */
 export type ListReader = {
@@ -45,6 +46,8 @@ export function resolveCondition(condition: Condition, reader: ListReader): Cond
   if ('all' in condition) return { all: condition.all.map((part) => resolveCondition(part, reader)) };
   if ('any' in condition) return { any: condition.any.map((part) => resolveCondition(part, reader)) };
   if ('not' in condition) return { not: resolveCondition(condition.not, reader) };
+  const due = sayDue(condition);
+  if (due) return resolveCondition(due, reader);
   if (!('value' in condition)) return condition;
   if (condition.op === 'in' || condition.op === 'notIn')
     return {

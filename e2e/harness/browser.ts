@@ -123,7 +123,14 @@ export async function find(
   for (;;) {
     const found = await within.$(`::-p-aria([name="${name}"]${wanted})`);
     if (found) return found;
-    if (performance.now() > end) throw new Error(`nothing is called “${name}” ${role ?? ''}`);
+    if (performance.now() > end) {
+      const root = ('asElement' in within ? within : await within.$('body')) as ElementHandle<HTMLElement>;
+      const shown = await root.evaluate((root) => {
+        const labels = [...root.querySelectorAll('label')].map((label) => label.textContent);
+        return `${root.innerText.slice(0, 1500)}\nits labels: ${labels.join(' | ')}`;
+      });
+      throw new Error(`nothing is called “${name}” ${role ?? ''}; the page shows:\n${shown}`);
+    }
     // The driver's own way asks at every frame, which keeps a whole processor busy.
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
   }

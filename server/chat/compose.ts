@@ -1,6 +1,7 @@
 import type { Card, CardAction } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { composeText } from '../../core/words';
+import { isPastDue, tightestDue } from '../../core/targets';
 import { isOpen, listMoves } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
@@ -50,20 +51,17 @@ export async function composeCard(
   const requester = await nameOf(ticket.requesterId);
   const assignee = await nameOf(ticket.assigneeId);
   const clocks = (await readClocks(listo, [number])).get(number) ?? [];
-  const running = clocks.filter(
-    ({ state: clock, dueAt, kind }) =>
-      clock === 'running' && dueAt !== null && (role === 'card' || kind === 'serviceLevel'),
-  );
-  const due = running.map(({ dueAt }) => dueAt!).sort((a, b) => a - b);
+  const promised = clocks.filter(({ kind }) => role === 'card' || kind === 'serviceLevel');
+  const now = listo.clock.now();
   const whose = state === 'received' && assignee === null ? say('nobody', language) : assignee;
   const facts =
     role === 'card'
       ? [requester, place, priority, sayState(state, heldFor, language), whose]
       : [sayState(state, heldFor, language), whose];
   return {
-    ...{ number, title, dueAt: due[0] ?? null, isOver: !isOpen(state), link: linkTo(listo, number, role) },
+    ...{ number, title, dueAt: tightestDue(promised), isOver: !isOpen(state), link: linkTo(listo, number, role) },
     facts: facts.filter(Boolean).join(' · '),
-    isLate: running.some(({ breachedAt }) => breachedAt !== null),
+    isLate: promised.some((clock) => isPastDue(clock, now)),
     actions: actionsOf(ticket, role, language),
   };
 }

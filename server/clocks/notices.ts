@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { fillBlanks } from '../../core/text';
-import { BREACH_PERCENT, findNotice, type TargetNotice } from '../../core/targets';
+import { BREACH_PERCENT, findNotice, LATE, type TargetNotice } from '../../core/targets';
 import { isOpen, PRIORITIES } from '../../core/tickets';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -9,7 +9,7 @@ import type { TicketRecord } from '../tickets/model';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import type { ClockRow, TargetRow } from './model';
-import { fromNoticeRef, isGiven, LATE, toNoticeRef } from './settle';
+import { fromNoticeRef, isGiven, toNoticeRef } from './settle';
 
 /** Late by more than this, a notice says that it comes late. */
 const LATE_MS = 1_000;

@@ -1,10 +1,10 @@
 import { isOpen, toHistory } from '../../core/tickets';
-import type { Calendars } from '../../core/targets';
+import { listNotices, tightestDue, type Calendars } from '../../core/targets';
 import type { JournalRow } from '../journal/model';
 import { NOTHING_DUE, type TicketRecord } from '../tickets/model';
 import { editionFor, inEdition, NO_EDITIONS, type Editions } from './editions';
 import type { ClockRow, TargetRow } from './model';
-import { isGiven, noticesOf, tightestOf, toClockRow } from './settle';
+import { isGiven, toClockRow } from './settle';
 
 /** The part of a journal's entry that clocks rest on. */
 export type ClockEntry = Pick<JournalRow, 'ticketNumber' | 'work' | 'at' | 'changes'>;
@@ -54,8 +54,8 @@ export function settleTicket(
       const { clock, reading } = toClockRow(target, calendars, history, readAt);
       if (clock.state === 'notStarted' && !before) continue;
       const fired = before?.fired ?? [];
-      const { countedFrom } = clock;
-      const notices = noticesOf(target, calendars, { clock, reading, readAt });
+      const { countedFrom, calendarId } = clock;
+      const notices = listNotices(target.definition, calendars, { reading, calendarId, readAt });
       const owed = notices.filter((notice) => !isGiven(notice, { fired, countedFrom }, readAt));
       const nextAt = owed[0]?.[1] ?? null;
       clocks.push(Object.assign(clock, { ticketNumber: ticket.number, work, edition, fired, owed, nextAt }));
@@ -63,7 +63,7 @@ export function settleTicket(
   }
   const isInUse = ({ targetId }: ClockRow): boolean => targets.some(({ id }) => id === targetId);
   const kept = only ? known.filter((clock) => !only.has(clock.targetId) && isInUse(clock)) : [];
-  const promised = tightestOf([...clocks, ...kept].filter(({ work }) => work === 'ticket'));
+  const promised = tightestDue([...clocks, ...kept].filter(({ work }) => work === 'ticket')) ?? NOTHING_DUE;
   const byHand = isOpen(ticket.state) ? (ticket.dueAt ?? NOTHING_DUE) : NOTHING_DUE;
   // A promise that was switched off owes no word.
   const silenced = known.filter((clock) => !isInUse(clock) && clock.nextAt !== null);

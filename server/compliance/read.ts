@@ -1,6 +1,7 @@
 import { GROUPINGS, type Grouping } from '../../contract/complianceNames';
 import type { Compliance, ComplianceRow, TallyView } from '../../contract/compliance';
-import { whereTimeWent } from '../../core/compliance';
+import { toTally, whereTimeWent } from '../../core/compliance';
+import { standingSql } from '../../core/targets';
 import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
 import { readGroupNames } from './groupNames';
@@ -30,26 +31,21 @@ const COLUMNS: Record<Grouping, string> = {
   kind: 't.kind',
 };
 
-/** How a stored clock stands now: the SQL reading of core/compliance's standing; the tests hold both against each other. */
-const STANDING = `CASE WHEN c.state = 'met' THEN 'met'
-  WHEN c.state = 'missed' OR c.breachedAt IS NOT NULL OR (c.state = 'running' AND c.dueAt < :now) THEN 'missed' ELSE 'running' END`;
-
 function fromPeriod(listo: Listo, viewer: Viewer, { targetId, from, to }: Period) {
   const { sql, values } = visibleTo(viewer);
+  const standing = standingSql('c', listo.clock.now());
   return {
     sql: `FROM clocks c JOIN tickets t ON t.number = c.ticketNumber
       WHERE c.targetId = :targetId AND c.startedAt >= :from AND c.startedAt < :to AND c.state NOT IN ('notStarted', 'cancelled') AND ${sql}`,
-    values: { ...values, targetId, from, to, now: listo.clock.now() },
+    standing: standing.sql,
+    values: { ...values, ...standing.values, targetId, from, to },
   };
 }
 
 type Counted = { key: string; standing: ComplianceRow['standing']; count: number };
 
-function toTally(rows: Counted[]): TallyView {
-  const counts = { met: 0, missed: 0, running: 0 };
-  for (const { standing, count } of rows) counts[standing] += count;
-  const judged = counts.met + counts.missed;
-  return { ...counts, share: judged === 0 ? null : (100 * counts.met) / judged };
+function tallyOf(rows: Counted[]): TallyView {
+  return toTally(Object.fromEntries(rows.map(({ standing, count }) => [standing, count])));
 }
 
 /** Where the time went: of the latest clocks, from the journal. */
@@ -100,25 +96,21 @@ export async function readCompliance(
   const target = await tables.targets.findOne({ id: period.targetId });
   if (!target) throw new ProblemError('notFound');
   const nameOf = await readGroupNames(listo, viewer.language);
-  const { sql, values } = fromPeriod(listo, viewer, period);
+  const { sql, values, standing } = fromPeriod(listo, viewer, period);
   const groups = {} as Compliance['groups'];
   for (const by of GROUPINGS) {
     const rows = await select<Counted>(
-      `SELECT ${COLUMNS[by]} AS \`key\`, ${STANDING} AS standing, COUNT(*) AS count ${sql} GROUP BY 1, 2`,
+      `SELECT ${COLUMNS[by]} AS \`key\`, ${standing} AS standing, COUNT(*) AS count ${sql} GROUP BY 1, 2`,
       values,
     );
     const keys = [...new Set(rows.map(({ key }) => key))];
     groups[by] = keys
-      .map((key) => ({ key, name: nameOf(by, key), ...toTally(rows.filter((row) => row.key === key)) }))
+      .map((key) => ({ key, name: nameOf(by, key), ...tallyOf(rows.filter((row) => row.key === key)) }))
       .sort((a, b) => (a.name < b.name ? -1 : 1));
   }
-  const all = toTally(
-    groups.kind.flatMap(({ key, met, missed, running }) => [
-      { key, standing: 'met' as const, count: met },
-      { key, standing: 'missed' as const, count: missed },
-      { key, standing: 'running' as const, count: running },
-    ]),
-  );
+  const sum = (name: 'met' | 'missed' | 'running'): number =>
+    groups.kind.reduce((total, row) => total + row[name], 0);
+  const all = toTally({ met: sum('met'), missed: sum('missed'), running: sum('running') });
   return {
     target: { id: target.id, name: target.definition.name },
     ...{ all, groups, went: await readWent(listo, viewer, period) },
@@ -129,15 +121,15 @@ export async function readCompliance(
 export async function listBehind(
   listo: Listo,
   viewer: Viewer,
-  { by, key, standing, ...period }: Which,
+  { by, key, standing: asked, ...period }: Which,
   limit = LISTED,
 ): Promise<{ rows: ComplianceRow[]; isMore: boolean }> {
-  const { sql, values } = fromPeriod(listo, viewer, period);
+  const { sql, values, standing } = fromPeriod(listo, viewer, period);
   const rows = await listo.db.select<ComplianceRow>(
-    `SELECT * FROM (SELECT t.number, t.title, p.name AS requester, ${STANDING} AS standing, c.elapsed, c.limit, c.dueAt, c.stoppedAt
+    `SELECT * FROM (SELECT t.number, t.title, p.name AS requester, ${standing} AS standing, c.elapsed, c.limit, c.dueAt, c.stoppedAt
        ${sql.replace('WHERE', 'JOIN people p ON p.id = t.requesterId WHERE')} ${by && key !== undefined ? `AND ${COLUMNS[by]} = :key` : ''}) r
-     ${standing ? 'WHERE r.standing = :standing' : ''} ORDER BY r.number DESC LIMIT :limit`,
-    { ...values, key: key ?? '', standing: standing ?? '', limit: limit + 1 },
+     ${asked ? 'WHERE r.standing = :standing' : ''} ORDER BY r.number DESC LIMIT :limit`,
+    { ...values, key: key ?? '', standing: asked ?? '', limit: limit + 1 },
   );
   return { rows: rows.slice(0, limit), isMore: rows.length > limit };
 }

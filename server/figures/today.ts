@@ -1,6 +1,7 @@
 import type { TeamFigures } from '../../contract/figures';
 import { dayEdges, listBehind, TEAM_NUMBER_NAMES, type TeamNumber } from '../../core/figures';
 import { isAgent } from '../../core/rights';
+import { standingSql } from '../../core/targets';
 import { GIVEN_LISTS } from '../../core/worklist';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -47,7 +48,9 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
   const { db, clock } = listo;
   const now = clock.now();
   const edges = dayEdges(now, await readZone(listo, viewer), DAYS);
+  const kept = standingSql('c', now);
   const values = {
+    ...kept.values,
     ...{ teamIds, since: edges[0]!, weekSince: edges[DAYS - WEEK]! },
     edges: JSON.stringify(edges.slice(0, -1).map((edge, i) => [edge, edges[i + 1]])),
   };
@@ -60,7 +63,7 @@ export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFig
     countNumbers(listo, viewer, teamIds),
     db.select<OfWeek>(
       `SELECT teamId, SUM(isPromised) AS promised, SUM(isPromised AND NOT isMissed) AS inTime, COUNT(rating) AS ratings, AVG(rating) AS rating
-       FROM (SELECT t.teamId, t.rating, COALESCE(MAX(c.state IN ('met', 'missed')), 0) AS isPromised, COALESCE(MAX(c.state = 'missed'), 0) AS isMissed
+       FROM (SELECT t.teamId, t.rating, COALESCE(MAX(${kept.sql} IN ('met', 'missed')), 0) AS isPromised, COALESCE(MAX(${kept.sql} = 'missed'), 0) AS isMissed
          FROM tickets t LEFT JOIN (clocks c JOIN targets g ON g.id = c.targetId AND g.measures = 'resolution')
            ON c.ticketNumber = t.number AND c.work = 'ticket'
          WHERE ${resolvedSince('weekSince')} GROUP BY t.number) resolved GROUP BY teamId`,

@@ -1,6 +1,6 @@
 import { compileCalendar, type CalendarSpec } from '../../core/calendar';
 import type { Viewer } from '../../core/rights';
-import type { TargetDefinition } from '../../core/targets';
+import { isGoing, standingOf, type TargetDefinition } from '../../core/targets';
 import { settleTicket } from '../clocks/ticketClocks';
 import { readEditions, toNewTarget } from '../clocks/editions';
 import type { ClockRow, TargetRow } from '../clocks/model';
@@ -34,7 +34,6 @@ export type Effect = {
 
 const CHUNK = 500;
 const LISTED = 50;
-const isGoing = ({ state }: ClockRow): boolean => state === 'running' || state === 'paused';
 
 /**
  * Reads the clocks of open work under the change, writing nothing: of the tickets that the viewer may read, as numbers
@@ -116,7 +115,7 @@ function compare(
 ): void {
   effect.tickets++;
   const isLate = (clock: ClockRow | undefined): boolean =>
-    clock !== undefined && isGoing(clock) && (clock.breachedAt !== null || (clock.dueAt ?? Infinity) < now);
+    clock !== undefined && isGoing(clock) && standingOf(clock, now) === 'missed';
   for (const clock of after.filter(isGoing)) {
     const was = before.find(({ work, targetId }) => work === clock.work && targetId === clock.targetId);
     if (was?.dueAt !== clock.dueAt) effect.moved++;

@@ -4,14 +4,19 @@ import {
   changesSides,
   movesFor,
   reassign,
-  standingOf,
   tally,
   type Reassignment,
-  type Standing,
 } from '../../core/compliance';
 import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
-import { replayClock, type Calendars, type HistoryEvent, type TargetDefinition } from '../../core/targets';
+import {
+  replayClock,
+  standingOf,
+  type Calendars,
+  type HistoryEvent,
+  type Standing,
+  type TargetDefinition,
+} from '../../core/targets';
 import { toHistory } from '../../core/tickets';
 import { editionFor, inEdition, readEditions, toNewTarget, type Editions } from '../clocks/editions';
 import type { TargetRow } from '../clocks/model';
@@ -46,7 +51,7 @@ function judge(
   now: number,
 ): Judged {
   const { reading } = replayClock(definition, calendars, history, now);
-  return { standing: standingOf(reading), dueAt: reading.dueAt };
+  return { standing: standingOf(reading, now), dueAt: reading.dueAt };
 }
 
 type Step = {

@@ -1,6 +1,7 @@
 import { GROUPINGS, type Grouping } from '../../contract/complianceNames';
 import type { ReplayResult } from '../../contract/compliance';
-import { tally, type Standing } from '../../core/compliance';
+import { tally } from '../../core/compliance';
+import type { Standing } from '../../core/targets';
 import type { Language } from '../../core/forms';
 import { readGroupNames } from '../compliance/groupNames';
 import type { Listo } from '../listo';

@@ -8,12 +8,8 @@ const flag = (sql: string): Column => ({ sql, type: 'flag' });
 const ofRequester = (column: string): string =>
   `(SELECT r.${column} FROM people r WHERE r.id = t.requesterId)`;
 
-/** Whether a promise of the ticket was or is being missed. `:now` is the present instant. */
-const IS_LATE = `EXISTS (SELECT 1 FROM clocks lc WHERE lc.ticketNumber = t.number AND lc.work = 'ticket'
-  AND (lc.breachedAt IS NOT NULL OR (lc.state = 'running' AND lc.dueAt <= :now)) AND lc.state <> 'cancelled')`;
-
-/** How SQL reads the fields of lists from `tickets t`. */
-const OF_TICKET: Record<Exclude<ListFieldName, 'work'>, Column> = {
+/** How SQL reads the fields of lists from `tickets t`; what is late and due today is said by the others. */
+const OF_TICKET: Record<Exclude<ListFieldName, 'work' | 'isLate' | 'isDueToday'>, Column> = {
   kind: text('t.kind'),
   state: text('t.state'),
   heldFor: text('t.heldFor'),
@@ -49,7 +45,6 @@ const OF_TICKET: Record<Exclude<ListFieldName, 'work'>, Column> = {
   answered: flag('t.answered'),
   goesFirst: flag(ofRequester('goesFirst')),
   isConfidential: flag('t.isConfidential'),
-  isLate: flag(IS_LATE),
 };
 
 const stateBy = (assignee: string): Column => text(`IF(${assignee} IS NULL, 'received', 'inWork')`);
@@ -73,6 +68,12 @@ export const COLUMNS_OF: Record<Work, Record<string, Column>> = {
     dueAt: number('a.neededBy'),
   },
 };
+
+/** Whether a field stands in a column that holds one value, and so can be counted by. */
+export function holdsOneValue(field: string): boolean {
+  const column = Object.hasOwn(OF_TICKET, field) ? OF_TICKET[field as keyof typeof OF_TICKET] : undefined;
+  return column !== undefined && column.type !== 'list';
+}
 
 /** How SQL reads the value of a field that holds one. */
 export function valueSql(work: Work, field: string): string {

@@ -1,6 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Condition } from '../../core/conditions';
-import type { WorklistDefinition } from '../../core/worklist';
+import type { TicketState } from '../../core/tickets';
+import { FALLS_DUE, type WorklistDefinition } from '../../core/worklist';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
@@ -12,7 +13,7 @@ import { listQueries } from './shares';
 const DAYS = 7;
 const MOST_COUNTED = 50_000;
 
-type Counted = { assigneeId: string | null; state: string; day: number | null; count: number };
+type Counted = { assigneeId: string | null; state: TicketState; day: number | null; count: number };
 export type Load = {
   states: Record<string, number>;
   /** By day: what falls due on each of the coming days. */
@@ -28,7 +29,7 @@ function emptyLoad(): Load {
 /** Adds to someone's load; a due instant before now is past, today's rest is the first day. */
 function add(load: Load, { state, day, count }: Counted): void {
   load.states[state] = (load.states[state] ?? 0) + count;
-  if (!['received', 'inWork', 'held'].includes(state) || day === null) return;
+  if (!FALLS_DUE.includes(state) || day === null) return;
   if (day === 0) load.past += count;
   else if (day > DAYS) load.later += count;
   else load.dues[day - 1]! += count;

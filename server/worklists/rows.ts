@@ -2,6 +2,7 @@ import type { ServiceStep } from '../../core/plans';
 import type { TicketRow } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
 import type { Clock } from '../../contract/clocks';
+import { standingOf } from '../../core/targets';
 import { isOpen, type ProgressLabel, type TicketState } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
@@ -49,9 +50,9 @@ async function readApprovers(listo: Listo, numbers: number[]): Promise<Map<numbe
 }
 
 /** How finished work stands to its promises. */
-function standingOf(state: TicketState, clocks: Clock[]): 'inTime' | 'late' | null {
+function judgeWork(state: TicketState, clocks: Clock[], now: number): 'inTime' | 'late' | null {
   if (isOpen(state) || clocks.length === 0) return null;
-  return clocks.some((clock) => clock.state === 'missed' || clock.breachedAt !== null) ? 'late' : 'inTime';
+  return clocks.some((clock) => standingOf(clock, now) === 'missed') ? 'late' : 'inTime';
 }
 
 /** What a row that is a step of a plan carries beside. */
@@ -105,7 +106,7 @@ export async function completeRows(
         assignee: assigneeId === null ? null : (people.get(assigneeId) ?? null),
         team: { id: teamId, name: team },
         approvers: approvers.get(row.number) ?? [],
-        standing: standingOf(record.state, clocks.get(row.number)!),
+        standing: judgeWork(record.state, clocks.get(row.number)!, now),
         clocks: stepId === undefined ? clocks.get(row.number)! : [],
         step:
           stepId === undefined

@@ -11,7 +11,7 @@ import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
-import { valueSql } from './columns';
+import { holdsOneValue, valueSql } from './columns';
 import { createWorkQuery, fromSql, type WorkQuery } from './query';
 import { createReader } from './reader';
 
@@ -96,10 +96,7 @@ export async function readShares(
   { where, by }: { where: Condition | null; by: string[] },
 ) {
   const fields = by.map((name) => ({ name, field: getListField(name) }));
-  if (
-    fields.length > 8 ||
-    fields.some(({ name, field }) => !field || name === 'work' || field.kind === 'people')
-  )
+  if (fields.length > 8 || !by.every(holdsOneValue))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'by', code: 'notAChoice' }] });
   const { counts, isPart } = await countValues(listo, viewer, definition, { where, by });
   const named = await Promise.all(

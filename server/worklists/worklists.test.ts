@@ -250,6 +250,12 @@ test('rights hold in lists, counts, shares and loads', async () => {
   expect((await tomas!.call('GET', '/worklists/everything')).status).toBe(403);
 });
 
+test('shares are counted by what holds one value, and by nothing else', async () => {
+  for (const by of ['isLate', 'alsoToldIds', 'work', 'colour', 'toString'])
+    expect([by, (await rui!.call('GET', `/worklists/teams/shares?by=${by}`)).status]).toEqual([by, 422]);
+  expect((await rui!.call('GET', '/worklists/teams/shares?by=answered,vessel')).status).toBe(200);
+});
+
 test('shares and loads add up to the list', async () => {
   const { total } = await page(rui!, 'teams');
   const { body } = await rui!.call('GET', '/worklists/teams/shares?by=state,priority,assigneeId');

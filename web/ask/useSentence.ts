@@ -1,3 +1,5 @@
+import { isPast } from '../../core/due';
+import { isPastDue } from '../../core/targets';
 import { getStateSentence, takesOwnWords } from '../../core/tickets';
 import type { Ticket, TicketRow } from '../../contract/tickets';
 import { useNow } from '../api/clock';
@@ -51,7 +53,7 @@ export function usePromise(): (ticket: Promised) => {
     const isGoing = state === 'received' || state === 'inWork' || state === 'held';
     // A plan's promise stands also while others decide.
     if (promisedAt != null && isGoing) {
-      const isLate = now > promisedAt;
+      const isLate = isPast(promisedAt, now);
       return {
         words: t(isLate ? 'ask/late' : 'ask/promised', { when: times.when(promisedAt, now) }),
         isLate,
@@ -67,7 +69,7 @@ export function usePromise(): (ticket: Promised) => {
       };
     }
     if (promise.dueAt === null || state === 'done') return { words: '', isLate: false };
-    const isLate = now > promise.dueAt;
+    const isLate = isPastDue(promise, now);
     return {
       words: t(isLate ? 'ask/late' : 'ask/promised', { when: times.when(promise.dueAt, now) }),
       isLate,

@@ -123,6 +123,7 @@ export const listsEn = {
     goesFirst: 'Requester goes first',
     isConfidential: 'Confidential',
     isLate: 'Late',
+    isDueToday: 'Due today',
   },
   flags: {
     'answered.yes': 'answered',
@@ -133,6 +134,8 @@ export const listsEn = {
     'isConfidential.no': 'not confidential',
     'isLate.yes': 'late',
     'isLate.no': 'not late',
+    'isDueToday.yes': 'due today',
+    'isDueToday.no': 'not due today',
   },
   ops: {
     is: 'is',

@@ -123,6 +123,7 @@ export const listsPt = {
     goesFirst: 'O requerente vai primeiro',
     isConfidential: 'Confidencial',
     isLate: 'Atrasado',
+    isDueToday: 'Com prazo hoje',
   },
   flags: {
     'answered.yes': 'respondido',
@@ -133,6 +134,8 @@ export const listsPt = {
     'isConfidential.no': 'não confidencial',
     'isLate.yes': 'atrasado',
     'isLate.no': 'não atrasado',
+    'isDueToday.yes': 'com prazo hoje',
+    'isDueToday.no': 'sem prazo hoje',
   },
   ops: {
     is: 'é',

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { RoomMessage } from '../../contract/rooms';
+import { isPast, toneOfDue } from '../../core/due';
 import { useNow } from '../api/clock';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
@@ -7,19 +8,17 @@ import { Acts } from './Acts';
 import classes from './Rooms.module.css';
 
 const MINUTE = 60_000;
-/** What is nearer than this is marked. */
-const NEAR = 120 * MINUTE;
 
 /** How long is left, or since when it is past due; runs on while it is looked at. */
 export function Due({ dueAt }: { dueAt: number }) {
   const { t } = useWords();
   const times = useTimes();
   const now = useNow(30_000, dueAt);
-  const isPast = dueAt < now;
-  const isNear = dueAt - now < NEAR;
+  const isLate = isPast(dueAt, now);
+  const isNear = toneOfDue(dueAt, dueAt - now, now) !== 'plenty';
   return (
-    <span className={isPast ? classes.past : classes.due} data-near={isNear}>
-      {t(isPast ? 'rooms/past' : 'rooms/left', { time: times.span(Math.abs(dueAt - now) / MINUTE) })}
+    <span className={isLate ? classes.past : classes.due} data-near={isNear}>
+      {t(isLate ? 'rooms/past' : 'rooms/left', { time: times.span(Math.abs(dueAt - now) / MINUTE) })}
     </span>
   );
 }

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../api/endpoints';
 import type { Ask } from '../../../contract/approvals';
+import { isPast } from '../../../core/due';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { useMe, useRenew } from '../../api/queries';
@@ -82,7 +83,7 @@ export function Decision({ ask, isChosen, onChoose }: Props) {
         </span>
         <span>{t('ask/since', { span: times.span((now - ask.since) / 60_000, 24) })}</span>
         {ask.dueAt !== null && (
-          <span data-late={ask.dueAt < now || undefined}>
+          <span data-late={isPast(ask.dueAt, now) || undefined}>
             {t('approvals/by', { when: times.when(ask.dueAt, now) })}
           </span>
         )}

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { Clock } from '../../../contract/clocks';
 import type { Ticket } from '../../../contract/tickets';
+import { isGoing, readLive } from '../../../core/targets';
 import { useCalendars } from '../../api/calendars';
 import { useWords } from '../../messages/useWords';
-import { readLive, type LiveClock } from '../../ui/clocks';
+import type { LiveClock } from '../../ui/clocks';
 import { Reckoning } from '../../ui/Reckoning';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
@@ -16,6 +17,7 @@ function useClockWords(): (live: LiveClock) => string {
     const used = times.span(usedMinutes ?? clock.elapsed / 60_000, hoursPerDay);
     if (clock.state === 'met') return t('page/metIn', { span: used });
     if (clock.state === 'missed') return t('page/missedBy', { span: used });
+    if (leftMinutes === null && clock.dueAt !== null) return '…';
     if (leftMinutes === null) return t('page/used', { span: used });
     if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
     return tone === 'past'
@@ -38,7 +40,6 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
       {ticket.clocks.map((clock) => {
         const live = readLive(clock, calendars?.[clock.calendarId ?? ''], now);
         const { limitMinutes, usedMinutes, tone, hoursPerDay } = live;
-        const isGoing = clock.state === 'running' || clock.state === 'paused';
         return (
           <div key={`${clock.work}|${clock.targetId}`} className={classes.clock}>
             <div className={classes.pair}>
@@ -50,10 +51,10 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
               <b data-tone={tone}>{wordsOf(live)}</b>
             </div>
             <small>
-              {isGoing &&
+              {isGoing(clock) &&
                 usedMinutes !== null &&
                 `${t('page/used', { span: times.span(usedMinutes, hoursPerDay) })} · `}
-              {isGoing &&
+              {isGoing(clock) &&
                 clock.dueAt !== null &&
                 `${t('ticket/due', { when: times.when(clock.dueAt, now) })} · `}
               <button

@@ -5,9 +5,9 @@ import { useWords } from '../../messages/useWords';
 import { useTimes } from '../../ui/useTimes';
 import classes from './Today.module.css';
 
-/** The page of the list that a number counts. */
-function addressOf(name: TeamNumber, teamId: string): string {
-  const { list, where } = listBehind(name, [teamId]);
+/** The page of the list that a number of some teams counts. */
+export function addressOf(name: TeamNumber, teamIds: string[]): string {
+  const { list, where } = listBehind(name, teamIds);
   return `/desk/${list}?${new URLSearchParams({ where: JSON.stringify(where) })}`;
 }
 
@@ -18,11 +18,11 @@ export function TeamCard({ team }: { team: TeamFigures }) {
   const { id, name, days, promised, inTime, ratings, rating } = team;
   const most = Math.max(1, ...days.map(({ arrived, resolved }) => Math.max(arrived, resolved)));
   const numbers = [
-    ['open', team.open, addressOf('open', id)],
-    ['unassigned', team.unassigned, addressOf('unassigned', id)],
-    ['held', team.held, addressOf('held', id)],
-    ['due', team.dueToday, addressOf('dueToday', id)],
-    ['late', team.late, addressOf('late', id)],
+    ['open', team.open, addressOf('open', [id])],
+    ['unassigned', team.unassigned, addressOf('unassigned', [id])],
+    ['held', team.held, addressOf('held', [id])],
+    ['due', team.dueToday, addressOf('dueToday', [id])],
+    ['late', team.late, addressOf('late', [id])],
   ] as const;
   return (
     <section className={classes.team} data-team={id}>

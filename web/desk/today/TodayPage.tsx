@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
+import { readLive, tightestClock } from '../../../core/targets';
 import { call } from '../../api/call';
 import { useCalendars } from '../../api/calendars';
 import { useChanges } from '../../api/changes';
@@ -10,12 +11,11 @@ import { useMe } from '../../api/queries';
 import '../../messages/listsWords';
 import '../../messages/todayWords';
 import { useWords } from '../../messages/useWords';
-import { getTightest, readLive } from '../../ui/clocks';
 import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
 import { rowIdOf, useRowWords, type RowWords } from '../worklist/useRowWords';
-import { TeamCard } from './TeamCard';
+import { addressOf, TeamCard } from './TeamCard';
 import classes from './Today.module.css';
 
 const OWN = 9;
@@ -23,7 +23,7 @@ const OWN = 9;
 /** What is left of a row's tightest clock. */
 function Left({ row, words }: { row: ListRow; words: RowWords }) {
   const calendars = useCalendars();
-  const clock = getTightest(row.clocks);
+  const clock = tightestClock(row.clocks);
   const now = useNow(15_000, clock?.dueAt ?? undefined);
   const live = clock && readLive(clock, calendars?.[clock.calendarId ?? ''], now);
   return <small data-tone={live?.tone}>{words.left(live, true)}</small>;
@@ -45,6 +45,7 @@ export function TodayPage() {
   const figures = useQuery({ queryKey: ['listFigures', 'today'], queryFn: () => call(api.figures.today) });
   useChanges(() => Promise.all([own.refetch(), figures.refetch()]));
   if (!me.areas.includes('desk')) return <Lost />;
+  const teamIds = (figures.data ?? []).map(({ id }) => id);
   const sum = (key: 'dueToday' | 'late'): number =>
     (figures.data ?? []).reduce((total, team) => total + team[key], 0);
   return (
@@ -57,7 +58,11 @@ export function TodayPage() {
         </h1>
         {figures.data && (
           <p className={classes.lead}>
-            {t('today/lateNow', { count: sum('late') })} {t('today/dueToday', { count: sum('dueToday') })}
+            {(['late', 'dueToday'] as const).map((name) => (
+              <Link key={name} data-sum={name} to={addressOf(name, teamIds)}>
+                {t(name === 'late' ? 'today/lateNow' : 'today/dueToday', { count: sum(name) })}
+              </Link>
+            ))}
           </p>
         )}
         {own.error ? (

@@ -14,7 +14,7 @@ const QUICK: [key: string, condition: Condition][] = [
   ['waiting', { field: 'waitsSince', op: 'notEmpty' }],
   ['late', { field: 'isLate', op: 'is', value: true }],
   ['mine', { field: 'assigneeId', op: 'in', value: ['@me'] }],
-  ['today', { field: 'dueAt', op: 'lt', value: '@dayEnd' }],
+  ['today', { field: 'isDueToday', op: 'is', value: true }],
   ['p1', { field: 'priority', op: 'in', value: ['P1', 'P2'] }],
 ];
 

@@ -1,7 +1,7 @@
 import type { Clock } from '../../../contract/clocks';
 import { createAxis } from '../../../core/axis';
 import { compileCalendar, WEEKDAYS } from '../../../core/calendar';
-import { readLive } from '../../ui/clocks';
+import { readLive } from '../../../core/targets';
 import { shapeFuse } from './fuseShape';
 
 const HOUR = 3_600_000;

@@ -1,9 +1,9 @@
 import type { TicketRow } from '../../../contract/tickets';
 import type { CompiledCalendar } from '../../../core/calendar';
+import { toneOfDue } from '../../../core/due';
 import type { LiveClock } from '../../ui/clocks';
 
 const MINUTE = 60_000;
-const SHORT_MINUTES = 120;
 
 /** A step drawn like a clock: how long until it is needed, so that the plan's promise holds. */
 export function liveOfStep(
@@ -12,8 +12,8 @@ export function liveOfStep(
   calendar: CompiledCalendar | undefined,
   now: number,
 ): LiveClock {
-  const left = calendar ? calendar.workingBetween(now, neededBy) : neededBy - now;
-  const leftMinutes = Math.trunc(left / MINUTE);
+  const left = calendar ? calendar.workingBetween(now, neededBy) : null;
+  const leftMinutes = left === null ? null : Math.trunc(left / MINUTE);
   return {
     clock: {
       ...{ targetId: id, work: `step:${id}`, name, kind: 'operationalLevel', measures: 'step' },
@@ -24,7 +24,7 @@ export function liveOfStep(
     usedMinutes: null,
     leftMinutes,
     limitMinutes: null,
-    tone: neededBy < now ? 'past' : leftMinutes < SHORT_MINUTES ? 'short' : 'plenty',
+    tone: toneOfDue(neededBy, left, now),
     hoursPerDay: calendar?.spec.hoursPerDay,
   };
 }

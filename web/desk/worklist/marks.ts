@@ -1,5 +1,5 @@
 import type { Axis } from '../../../core/axis';
-import type { Tone } from '../../ui/clocks';
+import type { Tone } from '../../../core/targets';
 
 /** Something that falls due: of which ticket, when, and how near that is. */
 export type Due = { at: number; tone: Tone; number: number; title: string };

@@ -4,7 +4,7 @@ import { useCalendars } from '../../api/calendars';
 import { useNow } from '../../api/clock';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { getTightest, readLive, type Tone } from '../../ui/clocks';
+import { readLive, tightestClock, type Tone } from '../../../core/targets';
 import { liveOfStep } from './liveOfStep';
 import type { LiveRow } from './Row';
 
@@ -16,7 +16,7 @@ export function useLiveRows(tickets: ListRow[]) {
   const { local } = useWords();
   const calendars = useCalendars();
   const dues = useMemo(
-    () => tickets.map(({ clocks, step }) => step?.neededBy ?? getTightest(clocks)?.dueAt ?? Infinity),
+    () => tickets.map(({ clocks, step }) => step?.neededBy ?? tightestClock(clocks)?.dueAt ?? Infinity),
     [tickets],
   );
   const [before, setBefore] = useState(0);
@@ -28,10 +28,9 @@ export function useLiveRows(tickets: ListRow[]) {
     const known = new WeakMap<ListRow, LiveRow>();
     const read = (ticket: ListRow): LiveRow => {
       const { step, clocks } = ticket;
-      if (!calendars) return { ticket, live: null };
       if (step) return { ticket, live: liveOfStep(step, local(step.name), mine, now) };
-      const clock = getTightest(clocks);
-      return { ticket, live: clock && readLive(clock, calendars[clock.calendarId ?? ''], now) };
+      const clock = tightestClock(clocks);
+      return { ticket, live: clock && readLive(clock, calendars?.[clock.calendarId ?? ''], now) };
     };
     /** The same row for a ticket that did not change, until time goes on. */
     return (ticket: ListRow): LiveRow => {

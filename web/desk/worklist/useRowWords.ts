@@ -65,7 +65,8 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
   const left: RowWords['left'] = (live, isShort = false) => {
     if (!live) return t('desk/noClock');
     const { leftMinutes, tone, clock, hoursPerDay } = live;
-    if (leftMinutes === null) return '';
+    // Its calendar is not here yet, or it has no limit.
+    if (leftMinutes === null) return clock.dueAt === null ? '' : '…';
     if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
     if (tone === 'past')
       return t(isShort ? 'time/pastShort' : 'time/past', {
