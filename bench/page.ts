@@ -55,8 +55,15 @@ async function fillThread(listo: Listo): Promise<number> {
   );
   await tables.journal.insertAll(
     said.map(({ id, at }) => ({
-      ...{ at, actorId: 'rui', via: 'desk' as const, type: 'answered', ticketNumber: number, work: 'ticket' },
-      ...{ audience: 'requester' as const, changes: {}, data: { messageId: id } },
+      ...{
+        at,
+        actorId: 'rui',
+        via: 'desk' as const,
+        type: 'answered' as const,
+        ticketNumber: number,
+        work: 'ticket',
+      },
+      ...{ audience: 'requester' as const, changes: {}, data: { messageId: id, version: 1 } },
     })),
   );
   return number;

@@ -59,7 +59,7 @@ export async function addOpenTickets(listo: Listo, count = OPEN): Promise<void> 
         tightestDueAt: NOTHING_DUE,
       } as unknown as TicketRecord;
       tickets.push({ ...opened, state: 'inWork', assigneeId: 'rui', answered: true });
-      const entry = { ticketNumber: number, work: 'ticket', audience: 'requester', data: {} } as const;
+      const entry = { ticketNumber: number, work: 'ticket', audience: 'requester' } as const;
       entries.push(
         {
           ...entry,
@@ -67,14 +67,23 @@ export async function addOpenTickets(listo: Listo, count = OPEN): Promise<void> 
           actorId: 'tomas',
           via: 'portal',
           type: 'sent',
+          data: { version: 1, awaitsApproval: false },
           changes: openingChanges(opened),
         },
         {
-          ...{ ...entry, at: createdAt + 20 * MINUTE, actorId: 'rui', via: 'desk', type: 'taken' },
+          ...{ ...entry, at: createdAt + 20 * MINUTE, actorId: 'rui', via: 'desk', type: 'taken' as const },
+          data: { version: 2, by: 'agent' as const },
           changes: { assigneeId: { from: null, to: 'rui' }, state: { from: 'received', to: 'inWork' } },
         },
         {
-          ...{ ...entry, at: createdAt + 25 * MINUTE, actorId: 'rui', via: 'desk', type: 'answered' },
+          ...{
+            ...entry,
+            at: createdAt + 25 * MINUTE,
+            actorId: 'rui',
+            via: 'desk',
+            type: 'answered' as const,
+          },
+          data: { version: 3 },
           changes: { answered: { from: false, to: true } },
         },
       );

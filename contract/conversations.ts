@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { CONVERSATION_STATES } from '../core/conversations';
+import { CONVERSATION_ENTRY_KINDS, type ConversationFacts, CONVERSATION_STATES } from '../core/conversations';
 import { endpoint } from './endpoint';
 import { fileSchema } from './files';
 import { paths } from './paths';
@@ -38,10 +38,10 @@ const entrySchema = z.object({
   place: z.number().int(),
   at: instantSchema,
   author: personRefSchema.nullable(),
-  type: z.string(),
+  type: z.enum(CONVERSATION_ENTRY_KINDS),
   readBy: z.enum(['all', 'agents']),
   text: z.string(),
-  data: z.record(z.string(), z.unknown()),
+  data: z.record(z.string(), z.unknown()) as unknown as z.ZodType<ConversationFacts>,
   files: z.array(fileSchema),
 });
 /** Something that was said or happened in a conversation. */

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { TICKET_ENTRY_KINDS, type EntryFacts } from '../core/journal';
 import type { Answers } from '../core/forms';
 import { TICKET_ACTIONS } from '../core/rights';
 import {
@@ -34,18 +35,23 @@ export const WORD_FORMATS = ['plain', 'rich'] as const;
 const linkSchema = z.object({ url: z.string().max(2000), name: z.string().max(200) });
 const answersSchema = z.record(z.string().max(60), z.unknown()) as unknown as z.ZodType<Answers>;
 
+/** What entries carry, with the names of those whom it concerns; which of it is there goes by the kind. */
+const factsSchema = z.record(z.string(), z.unknown()) as unknown as z.ZodType<
+  EntryFacts & { person?: string | undefined; former?: string | undefined }
+>;
+
 /** An entry of the journal as the page shows it; `message` where words were sent with it. */
 export const entrySchema = z.object({
   id: z.number().int(),
   at: instantSchema,
-  type: z.string(),
+  type: z.enum(TICKET_ENTRY_KINDS),
   actor: personRefSchema.nullable(),
   via: z.string(),
   audience: z.enum(['requester', 'team']),
   /** The ticket that it came along from; null: this one. */
   from: z.number().int().nullable(),
   changes: z.record(z.string(), z.object({ from: z.unknown(), to: z.unknown() })),
-  data: z.record(z.string(), z.unknown()),
+  data: factsSchema,
   message: z
     .object({
       id: idSchema,

@@ -1,3 +1,4 @@
+import type { ConversationHappened } from '../core/conversations';
 import type {
   ChatAgentRow,
   ChatLineRow,
@@ -63,7 +64,8 @@ export async function loadConversations(listo: Listo, random: Random, askers: st
     })),
   );
   const rows: ConversationRow[] = [];
-  const entries: Omit<ConversationEntryRow, 'place'>[] = [];
+  const entries: (ConversationHappened &
+    Pick<ConversationEntryRow, 'id' | 'conversationId' | 'at' | 'authorId' | 'readBy' | 'text'>)[] = [];
   for (let i = 0; i < 90; i++) {
     const line = random.pick(lines);
     const agents = members.filter(({ teamId }) => teamId === line.teamId);

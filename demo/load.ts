@@ -73,14 +73,22 @@ function toEntry(
 ): StoryEntry {
   const percent = what === LATE ? BREACH_PERCENT : Number(what);
   const notice = findNotice(target.notices, percent);
-  return {
-    ...{ at, actorId: null, via: 'timer', type: what === LATE ? 'late' : 'warned', ticketNumber, work },
-    ...{ audience: 'team', changes: {} },
-    data: {
-      ...{ targetId: target.id, target: target.definition.name, dueAt: at, percent },
-      ...(notice && { tell: notice.tell }),
-    },
+  const frame = {
+    at,
+    actorId: null,
+    via: 'timer',
+    ticketNumber,
+    work,
+    audience: 'team',
+    changes: {},
+  } as const;
+  const data = {
+    ...{ targetId: target.id, target: target.definition.name, dueAt: at, isOverdueNotice: false },
+    ...(notice && { tell: notice.tell }),
   };
+  return what === LATE
+    ? { ...frame, type: 'late', data }
+    : { ...frame, type: 'warned', data: { ...data, percent } };
 }
 
 /** The clocks of a story, and the notices that they gave on the way. */

@@ -11,12 +11,13 @@ import {
 import { openingOf } from '../server/approvals/ask';
 import type { ApprovalRow, AskRow } from '../server/approvals/model';
 import type { ServiceRow } from '../server/catalogue/model';
-import type { JournalRow, Via } from '../server/journal/model';
+import type { Via, ChangeEntry, JournalEntry } from '../core/journal';
+import type { JournalRow } from '../server/journal/model';
 import { openingChanges } from '../server/tickets/create';
 import { NOTHING_DUE, type MessageRow, type TicketRecord } from '../server/tickets/model';
 import { ENTRY_TYPES } from '../server/tickets/move';
 
-export type StoryEntry = Omit<JournalRow, 'id' | 'position'>;
+export type StoryEntry = JournalEntry;
 
 type Opening = {
   number: number;
@@ -101,7 +102,7 @@ export class Story {
     if (!plan.ok) throw new Error(`the demo's ${name} on ${this.ticket.number} is against the rules`);
     const begun = takenUpBy({ name, by, actorId, input });
     if (begun.before && begun.after === false && !this.ticket.takenUp)
-      this.record('takenUp', actorId, 'desk', at, { takenUp: true }, {}, 'team');
+      this.record({ type: 'takenUp' }, { actorId, via: 'desk', at, audience: 'team' }, { takenUp: true });
     const takenUp = begun.after === null ? {} : { takenUp: begun.after };
     const messageId =
       plan.message !== null && actorId !== null
@@ -112,18 +113,19 @@ export class Story {
     const via: Via =
       by === 'agent' ? 'desk' : by === 'requester' ? 'portal' : name === 'close' ? 'timer' : 'rule';
     this.record(
-      ENTRY_TYPES[name],
-      actorId,
-      via,
-      at,
+      { type: ENTRY_TYPES[name], data: { ...(messageId && { messageId }), by } },
+      { actorId, via, at },
       { ...plan.changes, ...answered, ...takenUp, ...declined },
-      { ...(messageId && { messageId }), by },
     );
   }
 
   answer(actorId: string, text: string, at: number): void {
     const messageId = this.say(actorId, text, 'requester', true, at);
-    this.record('answered', actorId, 'desk', at, { answered: true, takenUp: true }, { messageId });
+    this.record(
+      { type: 'answered', data: { messageId } },
+      { actorId, via: 'desk', at },
+      { answered: true, takenUp: true },
+    );
   }
 
   /** The requester's words, which end being held for them. */
@@ -137,12 +139,20 @@ export class Story {
       heldUntil: null,
       heldReason: null,
     } as const;
-    this.record('answered', requesterId, 'portal', at, isWaited ? goesOn : {}, { messageId });
+    this.record(
+      { type: 'answered', data: { messageId } },
+      { actorId: requesterId, via: 'portal', at },
+      isWaited ? goesOn : {},
+    );
   }
 
   note(actorId: string, text: string, at: number): void {
     const messageId = this.say(actorId, text, 'team', true, at);
-    this.record('noted', actorId, 'desk', at, { takenUp: true }, { messageId }, 'team');
+    this.record(
+      { type: 'noted', data: { messageId } },
+      { actorId, via: 'desk', at, audience: 'team' },
+      { takenUp: true },
+    );
   }
 
   /** Asks the approver at the opening. */
@@ -220,29 +230,23 @@ export class Story {
   }
 
   private record(
-    type: string,
-    actorId: string | null,
-    via: Via,
-    at: number,
+    change: ChangeEntry,
+    {
+      actorId,
+      via,
+      at,
+      audience = 'requester',
+    }: Pick<StoryEntry, 'actorId' | 'via' | 'at'> & {
+      audience?: StoryEntry['audience'];
+    },
     wanted: Partial<TicketRecord>,
-    data: Record<string, unknown>,
-    audience: StoryEntry['audience'] = 'requester',
   ): void {
     const before = this.ticket as Record<string, unknown>;
     const changed = Object.entries(wanted).filter(([field, to]) => before[field] !== to);
     const changes = Object.fromEntries(changed.map(([field, to]) => [field, { from: before[field], to }]));
     const version = this.ticket.version + (changed.length > 0 ? 1 : 0);
     Object.assign(this.ticket, wanted, { version, changedAt: at });
-    this.entries.push({
-      at,
-      actorId,
-      via,
-      type,
-      ticketNumber: this.ticket.number,
-      work: 'ticket',
-      audience,
-      changes,
-      data: { ...data, version },
-    });
+    const frame = { at, actorId, via, ticketNumber: this.ticket.number, work: 'ticket', audience, changes };
+    this.entries.push({ ...frame, type: change.type, data: { ...change.data, version } } as StoryEntry);
   }
 }

@@ -12,3 +12,4 @@ export {
   type NoticeEvent,
 } from './notice';
 export { isQuiet, type QuietHours } from './quiet';
+export { readTicketCommand, TICKET_COMMANDS, type TicketCommand } from './commands';

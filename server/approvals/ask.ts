@@ -3,7 +3,7 @@ import type { Transaction } from 'sequelize';
 import { findDeciders, type ProcessStep } from '../../core/approvals';
 import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
-import type { Changes } from '../journal/model';
+import type { Changes } from '../../core/journal';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import { readOrganisation } from './directory';

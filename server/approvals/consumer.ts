@@ -56,9 +56,11 @@ export const decidingConsumer: Consumer = {
   hears: ({ type, data }) => type === 'decided' && data.outcome !== 'open',
   async handle(listo, decided, tx) {
     const { tables } = listo.db;
-    for (const { ticketNumber, data } of decided) {
-      const ticket = await tables.tickets.findOne({ number: ticketNumber! }, tx, true);
-      const approval = await tables.approvals.findOne({ id: String(data.approvalId) }, tx);
+    for (const entry of decided) {
+      if (entry.type !== 'decided') continue;
+      const { ticketNumber, data } = entry;
+      const ticket = await tables.tickets.findOne({ number: ticketNumber }, tx, true);
+      const approval = await tables.approvals.findOne({ id: data.approvalId }, tx);
       // Set aside meanwhile: it was agreed to something else.
       if (!approval || approval.outcome !== data.outcome) continue;
       if (ticket && approval.stepId) {

@@ -1,6 +1,6 @@
 import type { Language, LocalText } from '../../core/forms';
 import { fillBlanks } from '../../core/text';
-import type { Via } from '../journal/model';
+import type { Via } from '../../core/journal';
 import type { Listo } from '../listo';
 import type { ApprovalRow } from './model';
 

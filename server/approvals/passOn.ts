@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { findVoters, type FoundVoter } from '../../core/approvals';
 import { definitionOf } from '../catalogue/versions';
 import { append } from '../journal/append';
-import type { Via } from '../journal/model';
+import type { Via } from '../../core/journal';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import { readOrganisation } from './directory';

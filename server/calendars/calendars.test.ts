@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Calendar, Effect } from '../../contract/calendars';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
@@ -92,7 +93,10 @@ test('what was told of is not told again where a calendar moves it', async () =>
   const { number } = body as { number: number };
   const lateWords = async () => {
     const entries = await app.listo.db.tables.journal.find({ ticketNumber: number, type: 'late' });
-    return entries.filter(({ data }) => data.targetId === 'first-answer').map(({ data }) => data.dueAt);
+    return entries
+      .map(factsOfEntry)
+      .filter(({ targetId }) => targetId === 'first-answer')
+      .map(({ dueAt }) => dueAt);
   };
   const clockOf = () =>
     app.listo.db.tables.clocks.findOne({ ticketNumber: number, targetId: 'first-answer', work: 'ticket' });

@@ -5,7 +5,7 @@ import { maySetUp, type Viewer } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 
@@ -53,8 +53,8 @@ export async function createCalendar(
   return change(listo, actor, async (tx) => {
     const id = nanoid(12);
     await listo.db.tables.calendars.insert({ id, spec, version: 1 }, tx);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'calendarMade', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'calendarMade',
       data: { calendarId: id, name: spec.name },
     });
     return { id };
@@ -81,8 +81,8 @@ export async function updateCalendar(
         differences: [{ field: 'spec', theirs: calendar.spec, yours: spec, by: null }],
       });
     await tables.calendars.update({ id }, { spec, version: version + 1 }, tx);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'calendarChanged', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'calendarChanged',
       changes: { spec: { from: calendar.spec, to: spec } },
       data: { calendarId: id, name: spec.name },
     });
@@ -108,8 +108,8 @@ export async function removeCalendar(
       throw new ProblemError('forbidden');
     if (!isUnused) throw new ProblemError('calendarInUse', { facts: users });
     await tables.calendars.remove({ id }, tx);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'calendarRemoved', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'calendarRemoved',
       data: { calendarId: id, name: calendar.spec.name },
     });
     return OK;

@@ -2,7 +2,7 @@ import type { Category } from '../../contract/catalogue';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { forgetCatalogue } from './services';
@@ -42,9 +42,7 @@ export async function saveCategories(
       { ids: [...categories.map(({ id }) => id), ''] },
       tx,
     );
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'categoriesChanged', ticketNumber: null, audience: 'team' },
-    });
+    await appendSetting(listo, tx, viewer.id, { type: 'categoriesChanged' });
     forgetCatalogue(listo);
     return OK;
   });

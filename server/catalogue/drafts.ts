@@ -10,7 +10,7 @@ import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { mayCallOut } from '../http/outgoing';
 import { OK } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
@@ -144,19 +144,6 @@ async function findFreeId({ db }: Listo, title: LocalText, tx: Transaction): Pro
   return `${base}-${nanoid(6)}`.slice(0, 40);
 }
 
-async function record(
-  listo: Listo,
-  tx: Transaction,
-  viewer: SignedIn,
-  type: string,
-  data: object,
-): Promise<void> {
-  await append(listo, tx, {
-    ...{ actorId: viewer.id, via: 'desk', type, ticketNumber: null, audience: 'team' },
-    data: { ...data },
-  });
-}
-
 export async function createService(
   listo: Listo,
   viewer: SignedIn,
@@ -175,7 +162,10 @@ export async function createService(
       { id, definition, version: 1, changedAt: listo.clock.now(), changedById: viewer.id },
       tx,
     );
-    await record(listo, tx, viewer, 'serviceBegun', { serviceId: id, title: title.en });
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'serviceBegun',
+      data: { serviceId: id, title: title.en },
+    });
     return { id };
   });
 }
@@ -215,7 +205,7 @@ export async function discardDraft(
   return change(listo, actor, async (tx) => {
     await findToWrite(listo, viewer, id, tx);
     await listo.db.tables.drafts.remove({ id }, tx);
-    await record(listo, tx, viewer, 'draftDiscarded', { serviceId: id });
+    await appendSetting(listo, tx, viewer.id, { type: 'draftDiscarded', data: { serviceId: id } });
     return OK;
   });
 }
@@ -270,7 +260,7 @@ export async function publish(
       await tables.services.insert(row, tx);
     }
     await tables.drafts.remove({ id }, tx);
-    await record(listo, tx, viewer, 'servicePublished', { serviceId: id, version });
+    await appendSetting(listo, tx, viewer.id, { type: 'servicePublished', data: { serviceId: id, version } });
     return { version };
   });
   forgetCatalogue(listo);
@@ -288,7 +278,10 @@ export async function turn(
     const { service } = await findToWrite(listo, viewer, id, tx);
     if (!service) throw new ProblemError('notFound');
     await listo.db.tables.services.update({ id }, { isOn, offWords: isOn ? null : offWords }, tx);
-    await record(listo, tx, viewer, isOn ? 'serviceOn' : 'serviceOff', { serviceId: id, words: offWords });
+    await appendSetting(listo, tx, viewer.id, {
+      type: isOn ? 'serviceOn' : 'serviceOff',
+      data: { serviceId: id, words: offWords },
+    });
     return OK;
   });
   forgetCatalogue(listo);

@@ -1,3 +1,4 @@
+import { readTicketCommand, type TicketCommand } from '../../core/chat';
 import type { ChatEvent } from '../../contract/rooms';
 import { isAgent } from '../../core/rights';
 import { decide } from '../approvals/decide';
@@ -52,17 +53,24 @@ async function move(
   });
 }
 
-/** What an action does; those with a form have been filled in by now. */
+/** @throws ProblemError where there is no such command: what cannot be done is not said to be done */
+function requireCommand(name: unknown): TicketCommand {
+  const command = readTicketCommand(name);
+  if (!command) throw new ProblemError('moveNotAllowed');
+  return command;
+}
+
+/** What a command does; those with a form have been filled in by now. */
 async function carryOut(
   acting: Acting,
-  action: string,
+  command: TicketCommand,
   number: number,
   values: Record<string, string>,
 ): Promise<void> {
   const { hearing, viewer, event } = acting;
   const { listo } = hearing;
   const actor = { id: viewer.id, idempotencyKey: event.id };
-  switch (action) {
+  switch (command) {
     case 'take':
       return move(acting, number, 'take', 'agent', {});
     case 'finish':
@@ -194,8 +202,9 @@ export async function hearAction(acting: Acting): Promise<Became> {
     await chat.openForm({ roomId: event.roomId, personId: event.byId!, form: { ...form, callback } });
     return { outcome: 'asked', ticketNumber: number };
   }
-  await carryOut(acting, action, number, {});
-  return { outcome: 'done', detail: action, ticketNumber: number };
+  const command = requireCommand(separate);
+  await carryOut(acting, command, number, {});
+  return { outcome: 'done', detail: command, ticketNumber: number };
 }
 
 /** Who made a ticket is told so, and may go on with it at once where they work on it. */
@@ -257,8 +266,9 @@ export async function hearForm(acting: Acting): Promise<Became> {
   if (callback.do !== 'ticket') {
     const number = Number(callback.number);
     if (!Number.isSafeInteger(number)) throw new ProblemError('notFound');
-    await carryOut(acting, String(callback.do), number, values);
-    return { outcome: 'done', detail: String(callback.do), ticketNumber: number };
+    const command = requireCommand(callback.do);
+    await carryOut(acting, command, number, values);
+    return { outcome: 'done', detail: command, ticketNumber: number };
   }
   const asked = unseal(hearing.secret, callback.sealed) as SealedTicket | null;
   if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');

@@ -39,6 +39,39 @@ test('a card acted on by someone without the right changes nothing and says so',
   expect((await chat.ticketOf(number, 'rui')).assignee).toBeNull();
 });
 
+test.each([
+  ['a button', 'explode', undefined],
+  ['a form', undefined, { do: 'explode' }],
+])(
+  'a command that there is not, by %s, is refused and never reported as done',
+  async (_, action, callback) => {
+    const number = await chat.fromPortal('Kiosk 8 frozen');
+    const rui = await chat.rooms('rui');
+    const card = await rui.sees('onboard', (message) => message.card?.number === number);
+    const event: ChatEvent = {
+      ...{
+        id: nanoid(),
+        roomId: `none-${action ?? 'form'}`,
+        roomKind: 'open',
+        seq: 1,
+        at: chat.app.clock.now(),
+      },
+      ...{ byId: 'c-rui', type: action ? 'action' : 'form' },
+      ...(action && {
+        action,
+        messages: [{ id: card.id, threadId: null, byId: null, at: 0, text: '', files: [] }],
+      }),
+      ...(callback && { callback: { ...callback, number }, values: {} }),
+    };
+    expect(await chat.send(event)).toBe(200);
+    const handled = await until(
+      () => chat.app.listo.db.tables.chatIn.findOne({ id: event.id }),
+      (row) => row?.state === 'handled',
+    );
+    expect(handled).toMatchObject({ outcome: 'refused', detail: 'moveNotAllowed' });
+  },
+);
+
 test('forged and replayed requests are refused, both ways', async () => {
   const event = (more: Partial<ChatEvent> = {}): ChatEvent => ({
     ...{ id: nanoid(), roomId: 'forged', roomKind: 'open', seq: 1, at: 0, byId: 'c-tomas', type: 'message' },

@@ -59,7 +59,13 @@ export async function composeCard(
       ? [requester, place, priority, sayState(state, heldFor, language), whose]
       : [sayState(state, heldFor, language), whose];
   return {
-    ...{ number, title, dueAt: tightestDue(promised), isOver: !isOpen(state), link: linkTo(listo, number, role) },
+    ...{
+      number,
+      title,
+      dueAt: tightestDue(promised),
+      isOver: !isOpen(state),
+      link: linkTo(listo, number, role),
+    },
     facts: facts.filter(Boolean).join(' · '),
     isLate: promised.some((clock) => isPastDue(clock, now)),
     actions: actionsOf(ticket, role, language),

@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import { mayLeave, type NoticeEvent } from '../../core/chat';
 import { isNews } from '../../core/telling';
@@ -70,13 +71,14 @@ async function cardIt(
 async function passWords(
   listo: Listo,
   tx: Transaction,
-  { data, ticketNumber }: JournalRow,
+  entry: JournalRow,
   ticket: TicketRecord,
   around: Around,
 ): Promise<void> {
   const { tables } = listo.db;
-  const messageId = typeof data.messageId === 'string' ? data.messageId : null;
-  if (messageId === null) return;
+  const { ticketNumber } = entry;
+  const { messageId } = factsOfEntry(entry);
+  if (messageId === undefined) return;
   const message = await tables.messages.findOne({ id: messageId }, tx);
   if (!message) return;
   const said = await tables.chatMarks.find(

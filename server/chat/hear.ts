@@ -114,9 +114,10 @@ async function hearChange({ hearing: { listo }, viewer, event, message }: Heard)
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
     await append(listo, tx, {
       ...{ actorId: viewer.id, via: 'room', ticketNumber: mark.ticketNumber },
-      type: event.type === 'edited' ? 'reworded' : 'takenBack',
       audience: words?.readBy ?? 'requester',
-      data: event.type === 'edited' ? { words: shortened(message.text) } : {},
+      ...(event.type === 'edited'
+        ? { type: 'reworded', data: { words: shortened(message.text) } }
+        : { type: 'takenBack' }),
     });
     return { ok: true };
   });

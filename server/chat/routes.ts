@@ -5,7 +5,7 @@ import { isAgent, maySetUp } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
@@ -51,16 +51,6 @@ function requireSetUp(viewer: SignedIn, teamId: string | null): void {
 export const chatRoutes: Routes = (router, listo) => {
   const { chat } = api;
   const { tables, select } = listo.db;
-  const record = (viewer: SignedIn, type: string, data: object) => (tx: Parameters<typeof append>[1]) =>
-    append(listo, tx, {
-      actorId: viewer.id,
-      via: 'desk',
-      type,
-      ticketNumber: null,
-      audience: 'team',
-      data: { ...data },
-    });
-
   serve(router, chat.rooms, async ({ viewer }) => {
     if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
     const rooms = await ask(listo, (connector) => connector.listRooms());
@@ -116,7 +106,10 @@ export const chatRoutes: Routes = (router, listo) => {
         { ...body, roomId: id, name, state: 'on', reason: null, version: version + 1 },
         tx,
       );
-      await record(viewer, 'chatRoomSet', { room: name, job: body.job, teamId: body.teamId })(tx);
+      await appendSetting(listo, tx, viewer.id, {
+        type: 'chatRoomSet',
+        data: { room: name, job: body.job, teamId: body.teamId },
+      });
       return OK;
     });
   });
@@ -127,7 +120,7 @@ export const chatRoutes: Routes = (router, listo) => {
     requireSetUp(viewer, row.teamId);
     return change(listo, actor, async (tx) => {
       await tables.chatRooms.remove({ roomId: id }, tx);
-      await record(viewer, 'chatRoomLeft', { room: row.name })(tx);
+      await appendSetting(listo, tx, viewer.id, { type: 'chatRoomLeft', data: { room: row.name } });
       return OK;
     });
   });
@@ -162,7 +155,7 @@ export const chatRoutes: Routes = (router, listo) => {
       const value = { ...body, version: body.version + 1 };
       await tables.settings.remove({ name: CHAT_SETTING }, tx);
       await tables.settings.insert({ name: CHAT_SETTING, value }, tx);
-      await record(viewer, 'chatSet', {})(tx);
+      await appendSetting(listo, tx, viewer.id, { type: 'chatSet', data: {} });
       return { version: value.version };
     });
     await ask(listo, (connector) => declareActions(listo, connector));
@@ -203,7 +196,7 @@ export const chatRoutes: Routes = (router, listo) => {
     return change(listo, actor, async (tx) => {
       const id = nanoid(12);
       await tables.chatNotices.insert({ ...body, id, isOn: false, triedAt: null, version: 1 }, tx);
-      await record(viewer, 'chatNoticeAdded', { name: body.name })(tx);
+      await appendSetting(listo, tx, viewer.id, { type: 'chatNoticeAdded', data: { name: body.name } });
       return { id };
     });
   });
@@ -237,7 +230,7 @@ export const chatRoutes: Routes = (router, listo) => {
     if (isOn && row.triedAt === null) throw new ProblemError('notTried');
     return change(listo, actor, async (tx) => {
       await tables.chatNotices.update({ id }, { isOn, version: row.version + 1 }, tx);
-      await record(viewer, 'chatNoticeTurned', { name: row.name, isOn })(tx);
+      await appendSetting(listo, tx, viewer.id, { type: 'chatNoticeTurned', data: { name: row.name, isOn } });
       return OK;
     });
   });
@@ -246,7 +239,7 @@ export const chatRoutes: Routes = (router, listo) => {
     const row = await requireNotice(viewer, id);
     return change(listo, actor, async (tx) => {
       await tables.chatNotices.remove({ id }, tx);
-      await record(viewer, 'chatNoticeRemoved', { name: row.name })(tx);
+      await appendSetting(listo, tx, viewer.id, { type: 'chatNoticeRemoved', data: { name: row.name } });
       return OK;
     });
   });

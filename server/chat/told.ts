@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import type { CardAction } from '../../core/chat';
 import { listMissing, withoutFiles, type Language } from '../../core/forms';
@@ -88,9 +89,9 @@ export async function composeTold(
   const saying = TOLD[event];
   if (!entry || !saying || entry.audience !== 'requester') return null;
   const actor = entry.actorId === null ? null : await tables.people.findOne({ id: entry.actorId });
-  const messageId = typeof entry.data.messageId === 'string' ? entry.data.messageId : null;
+  const { messageId, decision, words: said } = factsOfEntry(entry);
   let words = '';
-  if (messageId !== null) {
+  if (messageId !== undefined) {
     const message = await tables.messages.findOne({ id: messageId });
     // What is the team's never leaves by this door.
     if (message?.readBy !== 'requester') return null;
@@ -99,10 +100,7 @@ export async function composeTold(
     if (files.length > 0)
       words = `${words} ${say('files', language, { files: files.map(({ name }) => name).join(', ') })}`;
   } else if (event === 'decided')
-    words = [
-      say(entry.data.decision === 'approve' ? 'approve' : 'decline', language).replace(' …', ''),
-      entry.data.words,
-    ]
+    words = [say(decision === 'approve' ? 'approve' : 'decline', language).replace(' …', ''), said]
       .filter(Boolean)
       .join(': ');
   if (event === 'needs') {
@@ -112,7 +110,10 @@ export async function composeTold(
   }
   const solution = entry.changes.solution?.to;
   if (event === 'done' && typeof solution === 'string') words = solution;
-  return { messageId, text: say(saying, language, { who: actor?.name ?? 'Listo', words }) };
+  return {
+    messageId: messageId ?? null,
+    text: say(saying, language, { who: actor?.name ?? 'Listo', words }),
+  };
 }
 
 /** What is needed to decide, and the buttons to do it; where it is decided, what was, by whom and how. */

@@ -1,8 +1,9 @@
+import type { JournalEntry } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import { fillBlanks } from '../../core/text';
 import { BREACH_PERCENT, findNotice, LATE, type TargetNotice } from '../../core/targets';
 import { isOpen, PRIORITIES } from '../../core/tickets';
-import type { JournalRow } from '../journal/model';
+import { toEntry } from '../journal/append';
 import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import type { TicketRecord } from '../tickets/model';
@@ -73,11 +74,11 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
   const targets = await tables.targets.find({ isOn: true }, { transaction: tx });
   const now = listo.clock.now();
   const due = new Set<ClockRow>();
-  const entries: Partial<JournalRow>[] = [];
+  const entries: JournalEntry[] = [];
   const acting: Given[] = [];
   for (const { ticketNumber, ref, at } of notices) {
     const { work, targetId, what } = fromNoticeRef(ref);
-    const type = what === LATE ? 'late' : 'warned';
+    const isLate = what === LATE;
     const ticket = tickets.find(({ number }) => number === ticketNumber);
     const target = targets.find(({ id }) => id === targetId);
     const clock = clocks.find(
@@ -90,21 +91,23 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
     // It may have been given, also by another instant, while what is owed was looked up.
     if (!ticket || !target || isGiven([what, at], clock, now)) continue;
     clock.fired.push(ref);
-    const percent = type === 'late' ? BREACH_PERCENT : Number(what);
+    const percent = isLate ? BREACH_PERCENT : Number(what);
     const notice = findNotice(target.notices, percent);
     const words = wordsOf(notice, ticket, target, percent);
-    entries.push({
-      ...{ at: now, actorId: null, via: 'timer', type, ticketNumber, work, audience: 'team', changes: {} },
-      data: {
-        targetId,
-        target: target.definition.name,
-        dueAt: at,
-        isOverdueNotice: now - at > LATE_MS,
-        ...(type === 'warned' && { percent }),
-        ...(notice && { tell: notice.tell }),
-        ...(words && { words }),
-      },
-    });
+    const data = {
+      targetId,
+      target: target.definition.name,
+      dueAt: at,
+      isOverdueNotice: now - at > LATE_MS,
+      ...(notice && { tell: notice.tell }),
+      ...(words && { words }),
+    };
+    entries.push(
+      toEntry(now, {
+        ...{ actorId: null, via: 'timer', ticketNumber, work, audience: 'team' },
+        ...(isLate ? { type: 'late', data } : { type: 'warned', data: { ...data, percent } }),
+      }),
+    );
     if (notice && work === 'ticket' && (notice.handTo || notice.raisesPriority))
       acting.push({ ticket, notice, target });
   }

@@ -1,3 +1,4 @@
+import { factsOfConversationEntry } from '../../core/conversations';
 import type { FileRow } from '../files/model';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
@@ -5,8 +6,8 @@ import { requireConversation } from './guard';
 import type { ConversationEntryRow } from './model';
 
 /** The files that were sent with an entry. */
-export const fileIdsOf = ({ data }: Pick<ConversationEntryRow, 'data'>): string[] =>
-  Array.isArray(data.fileIds) ? data.fileIds.map(String) : [];
+export const fileIdsOf = (entry: Pick<ConversationEntryRow, 'data'>): string[] =>
+  factsOfConversationEntry(entry).fileIds ?? [];
 
 /** The files of a conversation that its employee may read too: those of what was said to all. */
 export async function listOpenFileIds({ db }: Listo, conversationId: string): Promise<string[]> {

@@ -1,3 +1,4 @@
+import type { ConversationHappened } from '../../core/conversations';
 import type { Sequelize } from 'sequelize';
 import type { OfferFact } from '../../contract/talkNames';
 import type { ConversationState, SilenceTimes } from '../../core/conversations';
@@ -62,31 +63,15 @@ export type ConversationRow = {
   version: number;
 };
 
-export const ENTRY_TYPES = [
-  'words',
-  'taken',
-  'passed',
-  'waiting',
-  'handing',
-  'handed',
-  'notHanded',
-  'invited',
-  'asked',
-  'ended',
-  'returned',
-  'ticket',
-  'device',
-] as const;
-export type ConversationEntryRow = {
+/** What was said and what happened in a conversation, in order. */
+export type ConversationEntryRow = ConversationHappened & {
   place: number;
   id: string;
   conversationId: string;
   at: number;
   authorId: string | null;
-  type: (typeof ENTRY_TYPES)[number];
   readBy: 'all' | 'agents';
   text: string;
-  data: Record<string, unknown>;
 };
 
 export function createConversationTables(sequelize: Sequelize) {

@@ -1,3 +1,4 @@
+import type { NewConversationEntry } from '../../core/conversations';
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
@@ -8,14 +9,24 @@ export async function recordEntry(
   listo: Listo,
   tx: Transaction,
   conversation: ConversationRow,
-  entry: Pick<ConversationEntryRow, 'type' | 'authorId'> & Partial<ConversationEntryRow>,
+  entry: NewConversationEntry &
+    Pick<ConversationEntryRow, 'authorId'> &
+    Partial<Pick<ConversationEntryRow, 'readBy' | 'text'>>,
   changes: Partial<ConversationRow> = {},
 ): Promise<string> {
   const { tables } = listo.db;
   const id = nanoid();
   const at = listo.clock.now();
   await tables.conversationEntries.insert(
-    { readBy: 'all', text: '', data: {}, ...entry, id, conversationId: conversation.id, at },
+    {
+      readBy: 'all',
+      text: '',
+      data: {},
+      ...entry,
+      id,
+      conversationId: conversation.id,
+      at,
+    } as ConversationEntryRow,
     tx,
   );
   const next = { ...changes, version: conversation.version + 1 };

@@ -4,7 +4,7 @@ import { isAgent, maySetUp, mayLead } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Call } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import {
   acceptConversation,
@@ -124,10 +124,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
       const next = { ...body, version: version + 1 };
       if (row) await tables.chatLines.update({ id: params.id }, next, tx);
       else await tables.chatLines.insert({ ...next, id: params.id, position: 100 }, tx);
-      await append(listo, tx, {
-        ...{ actorId: viewer.id, via: 'desk', type: 'chatLineSet', ticketNumber: null, audience: 'team' },
-        data: { line: params.id },
-      });
+      await appendSetting(listo, tx, viewer.id, { type: 'chatLineSet', data: { line: params.id } });
       return { version: next.version };
     });
   });

@@ -1,14 +1,27 @@
 import type { Transaction } from 'sequelize';
+import type { JournalEntry, NewEntry, NewSettingEntry } from '../../core/journal';
 import type { Listo } from '../listo';
-import type { JournalRow } from './model';
 
-export type NewEntry = Omit<JournalRow, 'id' | 'position' | 'at' | 'changes' | 'data' | 'work'> &
-  Partial<Pick<JournalRow, 'at' | 'changes' | 'data' | 'work'>>;
+/** An entry with what most entries say alike. @param now ms since 1970 */
+export function toEntry(now: number, entry: NewEntry): JournalEntry {
+  return { at: now, work: 'ticket', changes: {}, data: {}, ...entry } as JournalEntry;
+}
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */
 export async function append(listo: Listo, tx: Transaction, entry: NewEntry): Promise<number> {
-  return listo.db.tables.journal.insert(
-    { at: listo.clock.now(), work: 'ticket', changes: {}, data: {}, ...entry },
-    tx,
-  );
+  return listo.db.tables.journal.insert(toEntry(listo.clock.now(), entry), tx);
+}
+
+/**
+ * Appends what someone changed in the organisation or its settings, for those who work in it to see.
+ * @param actorId null: it came about by itself
+ */
+export function appendSetting(
+  listo: Listo,
+  tx: Transaction,
+  actorId: string | null,
+  entry: NewSettingEntry,
+): Promise<number> {
+  const by = actorId === null ? ('rule' as const) : ('desk' as const);
+  return append(listo, tx, { ...entry, actorId, via: by, ticketNumber: null, audience: 'team' });
 }

@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import { append } from './append';
 import { createEntryReader, passOver, registerConsumers, runConsumer, type Consumer } from './consumer';
@@ -54,18 +55,18 @@ test('an entry that commits after one with a higher id is not skipped', async ()
     "INSERT INTO consumers (name, position) SELECT 'watcher', COALESCE(MAX(position), 0) FROM journal",
   );
   const slow = await listo.db.sequelize.transaction();
-  await append(listo, slow, { ...entry, type: 'slow' });
-  await listo.db.transaction((tx) => append(listo, tx, { ...entry, type: 'quick' }));
+  await append(listo, slow, { ...entry, type: 'categoriesChanged' });
+  await listo.db.transaction((tx) => append(listo, tx, { ...entry, type: 'chatSet' }));
   const look = async () => {
     await placeEntries(listo.db);
     await runConsumer(listo, watcher);
     return seen;
   };
-  await until(look, (types) => types.includes('quick'));
-  expect(seen).toEqual(['quick']);
+  await until(look, (types) => types.includes('chatSet'));
+  expect(seen).toEqual(['chatSet']);
   await slow.commit();
-  await until(look, (types) => types.includes('slow'));
-  expect(seen).toEqual(['quick', 'slow']);
+  await until(look, (types) => types.includes('categoriesChanged'));
+  expect(seen).toEqual(['chatSet', 'categoriesChanged']);
   await listo.db.tables.consumers.remove({ name: 'watcher' });
 });
 
@@ -83,11 +84,21 @@ test('consumers that hear nothing of what is new come along without being asked,
     hears: ({ type }) => type === wanted,
     handle: (_, entries) => Promise.resolve(void heard.push(...entries.map(({ type }) => `${name} ${type}`))),
   });
-  const consumers = [listener('north', 'bell'), listener('south', 'horn'), listener('deaf', 'nothing')];
+  const consumers = [
+    listener('north', 'chatSet'),
+    listener('south', 'teamMade'),
+    listener('deaf', 'nothing'),
+  ];
   for (const { name } of consumers) await begin(name);
   const from = (await listo.db.tables.consumers.findOne({ name: 'deaf' }))!.position;
-  for (const type of ['bell', 'drum', 'horn', 'drum'])
-    await listo.db.transaction((tx) => append(listo, tx, { ...entry, type }));
+  const made = { type: 'teamMade', data: { teamId: 'pier', name: 'Pier' } } as const;
+  for (const each of [
+    { type: 'chatSet' },
+    { type: 'categoriesChanged' },
+    made,
+    { type: 'categoriesChanged' },
+  ] as const)
+    await listo.db.transaction((tx) => append(listo, tx, { ...entry, ...each }));
   await until(
     () => placeEntries(listo.db).then(() => listo.db.tables.journal.find({ position: null })),
     (unplaced) => unplaced.length === 0,
@@ -96,7 +107,7 @@ test('consumers that hear nothing of what is new come along without being asked,
   const { moved, left } = await passOver(listo, consumers, createEntryReader(listo));
   expect([moved, left.map(({ name }) => name)]).toEqual([1, ['north', 'south']]);
   for (const consumer of left) await runConsumer(listo, consumer);
-  expect(heard).toEqual(['north bell', 'south horn']);
+  expect(heard).toEqual(['north chatSet', 'south teamMade']);
   const rows = await listo.db.tables.consumers.find({ name: ['north', 'south', 'deaf'] } as never);
   expect(new Set(rows.map(({ position }) => position)).size).toBe(1);
   expect(rows[0]!.position).toBeGreaterThanOrEqual(from + 4);
@@ -166,8 +177,8 @@ describe('at the instant', () => {
       { ticketNumber: number, type: ['warned', 'late'] } as never,
       { order: ['id'] },
     );
-    const firstAnswer = notices.filter(({ data }) => data.targetId === 'first-answer');
-    expect(firstAnswer.map(({ type, data }) => [type, data.isOverdueNotice])).toEqual([
+    const firstAnswer = notices.filter((entry) => factsOfEntry(entry).targetId === 'first-answer');
+    expect(firstAnswer.map((entry) => [entry.type, factsOfEntry(entry).isOverdueNotice])).toEqual([
       ['warned', true],
       ['late', true],
     ]);

@@ -1,28 +1,12 @@
 import type { Sequelize } from 'sequelize';
-import type { Door } from '../../core/tickets';
+import type { JournalEntry } from '../../core/journal';
 import { autoNumber, id, instant, integer, json, Table, text } from '../database/table';
-
-export type Via = Door | 'rule' | 'timer' | 'api';
-export type Changes = Record<string, { from: unknown; to: unknown }>;
 
 /**
  * What happened. `position` is null until the sequencer has seen the entry committed; it is the order in which
  * consumers read, and the only column that is ever written after the entry.
  */
-export type JournalRow = {
-  id: number;
-  position: number | null;
-  at: number;
-  actorId: string | null;
-  via: Via;
-  type: string;
-  ticketNumber: number | null;
-  /** Which piece of work of the ticket it is of: 'ticket' itself or 'approval:<id>'; clocks are read by piece. */
-  work: string;
-  audience: 'requester' | 'team';
-  changes: Changes;
-  data: Record<string, unknown>;
-};
+export type JournalRow = JournalEntry & { id: number; position: number | null };
 
 export type ConsumerRow = { name: string; position: number };
 

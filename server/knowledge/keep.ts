@@ -7,7 +7,7 @@ import { isTooNested } from '../../core/words';
 import { isAgent } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { forgetLibrary } from './library';
@@ -55,19 +55,6 @@ function refuseStale(row: ArticleRow, version: number, yours: unknown): void {
     });
 }
 
-async function record(
-  listo: Listo,
-  tx: Transaction,
-  viewer: SignedIn,
-  type: string,
-  data: object,
-): Promise<void> {
-  await append(listo, tx, {
-    ...{ actorId: viewer.id, via: 'desk', type, ticketNumber: null, audience: 'team' },
-    data: data as Record<string, unknown>,
-  });
-}
-
 async function changeLibrary<T>(
   listo: Listo,
   actor: Actor,
@@ -97,7 +84,7 @@ export function createArticle(
       tx,
     );
     await keepPictures(listo, tx, viewer.id, id, body.body);
-    await record(listo, tx, viewer, 'articleBegun', { articleId: id });
+    await appendSetting(listo, tx, viewer.id, { type: 'articleBegun', data: { articleId: id } });
     return { id };
   });
 }
@@ -162,7 +149,10 @@ export function moveArticle(
       { ...effect, state: to, version: version + 1, changedAt: listo.clock.now() },
       tx,
     );
-    await record(listo, tx, viewer, 'articleMoved', { articleId: id, from: row.state, to });
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'articleMoved',
+      data: { articleId: id, from: row.state, to },
+    });
     return { version: version + 1 };
   });
 }

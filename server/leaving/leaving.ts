@@ -4,7 +4,7 @@ import type { AnswerOf } from '../../contract/endpoint';
 import { passOnFrom } from '../approvals/gone';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { recordStep } from '../plans/record';
 import { giveBack } from '../routing/giveBack';
@@ -51,9 +51,15 @@ async function findAt(listo: Listo, tx: Transaction, id: string, version: number
   return person;
 }
 
-async function record(listo: Listo, tx: Transaction, actorId: string, type: string, personId: string) {
-  await append(listo, tx, {
-    ...{ actorId, via: 'desk', type, ticketNumber: null, audience: 'team' },
+async function record(
+  listo: Listo,
+  tx: Transaction,
+  actorId: string,
+  type: 'personLeft' | 'personBack',
+  personId: string,
+): Promise<void> {
+  await appendSetting(listo, tx, actorId, {
+    type,
     data: {
       personId,
       teamIds: (await listo.db.tables.members.find({ personId }, { transaction: tx })).map(

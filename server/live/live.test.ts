@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Viewer } from '../../core/rights';
 import { startTestListo, until, type TestListo } from '../testing/harness';
+import { appendSetting } from '../journal/append';
 import { readNames } from '../people/names';
 import { findGuarded } from '../tickets/guard';
 import { Live } from './live';
@@ -88,6 +89,25 @@ test('that someone writes is seen by those who may read it, and by nobody else',
   expect((await lena.call('POST', `/tickets/${number}/writing`, { readBy: 'team' })).status).toBe(404);
   hanna.stop();
   tomas.stop();
+});
+
+test('what happens to people reaches those who have to do with them, and nobody else', async () => {
+  const [sofia, rui] = [await follow('sofia'), await follow('rui')];
+  await Promise.all([sofia.until('event: here'), rui.until('event: here')]);
+  const { listo } = app;
+  const ofPeople = { personId: 'marta', teamIds: ['people'] };
+  await listo.db.transaction(async (tx) => {
+    for (const type of ['personLeft', 'personBack'] as const)
+      await appendSetting(listo, tx, 'helder', { type, data: ofPeople });
+    await appendSetting(listo, tx, 'helder', { type: 'categoriesChanged' });
+  });
+  listo.wake();
+  expect(await sofia.until('categoriesChanged')).toMatch(/personLeft[^]*personBack/);
+  const seen = await rui.until('categoriesChanged');
+  expect(seen).not.toContain('personLeft');
+  expect(seen).not.toContain('personBack');
+  sofia.stop();
+  rui.stop();
 });
 
 /** The stream alone, fed by hand, over a database that fails when it is told to. */

@@ -1,3 +1,4 @@
+import { factsOfEntry, type EntryKind } from '../../core/journal';
 import { setImmediate } from 'node:timers/promises';
 import type { Response } from 'express';
 import type { LiveEvent, WritingEvent } from '../../contract/live';
@@ -12,7 +13,7 @@ const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
 const AT_ONCE = 500;
 /** Entries that say something of a person: their data names them, and the teams whose affair it is. */
-const ABOUT_PEOPLE = new Set(['personLeft', 'personCameBack', 'presenceSet', 'absenceSet']);
+const ABOUT_PEOPLE = new Set<EntryKind>(['personLeft', 'personBack', 'presenceSet']);
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 
@@ -27,10 +28,10 @@ export type LiveSurroundings = {
 type Listener = { viewer: Viewer; rights: Abilities; response: Response };
 
 /** What is of people is for those who have to do with them; calendars, targets and teams are for everyone to read. */
-function concerns({ id, isAdministrator, teams }: Viewer, { type, actorId, data }: JournalRow): boolean {
-  if (!ABOUT_PEOPLE.has(type)) return true;
-  if (isAdministrator || actorId === id || data.personId === id) return true;
-  const teamIds = Array.isArray(data.teamIds) ? (data.teamIds as unknown[]) : [data.teamId];
+function concerns({ id, isAdministrator, teams }: Viewer, entry: JournalRow): boolean {
+  if (!ABOUT_PEOPLE.has(entry.type)) return true;
+  const { personId, teamIds = [] } = factsOfEntry(entry);
+  if (isAdministrator || entry.actorId === id || personId === id) return true;
   return teams.some(({ teamId }) => teamIds.includes(teamId));
 }
 

@@ -3,7 +3,7 @@ import { DEFAULT_MAIL_TEXTS, MAIL_TEMPLATES } from '../../core/mail';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { hiddenFrom } from '../tickets/hidden';
@@ -102,10 +102,7 @@ export const mailRoutes: Routes = (router, listo) => {
         });
       if (row) await tables.mailTexts.remove({ template }, tx);
       if (texts) await tables.mailTexts.insert({ template, texts, version: version + 1 }, tx);
-      await append(listo, tx, {
-        ...{ actorId: viewer.id, via: 'desk', type: 'mailTextChanged', ticketNumber: null, audience: 'team' },
-        data: { template },
-      });
+      await appendSetting(listo, tx, viewer.id, { type: 'mailTextChanged', data: { template } });
       return { version: texts ? version + 1 : 0 };
     });
   });

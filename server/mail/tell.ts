@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import { composeText } from '../../core/words';
 import type { Transaction } from 'sequelize';
 import { LOCALES, type Language } from '../../core/forms';
@@ -23,22 +24,25 @@ export const euros = (cents: number, language: Language): string =>
 async function wordsOf(
   listo: Listo,
   tx: Transaction,
-  { type, data, changes }: JournalRow,
+  entry: JournalRow,
   language: Language,
 ): Promise<string> {
-  if (type === 'decided') {
+  const { changes } = entry;
+  if (entry.type === 'decided') {
+    const { data } = entry;
     const says = SAYS[language][data.decision === 'approve' ? 'yes' : 'no'];
     return [says, data.words].filter(Boolean).join(': ');
   }
-  if (typeof data.messageId === 'string') {
-    const message = await listo.db.tables.messages.findOne({ id: data.messageId }, tx);
+  const { messageId, target } = factsOfEntry(entry);
+  if (messageId !== undefined) {
+    const message = await listo.db.tables.messages.findOne({ id: messageId }, tx);
     // What is the team's never leaves by mail.
     if (message?.readBy !== 'requester') return '';
     return message.format === 'rich' ? composeText(message.text, listo.address) : message.text;
   }
   const solution = changes.solution?.to;
   if (typeof solution === 'string') return solution;
-  return typeof data.target === 'string' ? data.target : '';
+  return target ?? '';
 }
 
 /** An instant as its reader would say it, where they work. */
@@ -71,6 +75,7 @@ async function mailOne(
   const service = await known.service(ticket);
   const askId = isAsk ? await known.openAsk(ticket.number, person.id) : null;
   if (isAsk && askId === null) return;
+  const { forecastAt } = factsOfEntry(entry);
   const isTeamSide = relation === 'lead';
   const blanks: MailBlanks = {
     who: actor?.name ?? 'Listo',
@@ -78,8 +83,8 @@ async function mailOne(
     service: service.title[language],
     requester: requester?.name ?? '',
     link: `${listo.address}${isAsk ? '/ask' : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
-    ...(typeof entry.data.forecastAt === 'number' && {
-      promised: await instantWords(listo, tx, entry.data.forecastAt, person),
+    ...(forecastAt !== undefined && {
+      promised: await instantWords(listo, tx, forecastAt, person),
     }),
     ...(isAsk && { facts: factsOf(service.form, ticket.answers, language) }),
     ...(isAsk &&

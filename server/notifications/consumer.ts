@@ -1,3 +1,4 @@
+import { factsOfEntry, toldOf } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import type { LocalText } from '../../core/forms';
 import { isNews, whoIsTold, type Parties, type Reader, type ToldEvent } from '../../core/telling';
@@ -10,59 +11,33 @@ import { lookUp, type LookUp } from './lookUp';
 import type { Told } from './model';
 import type { FollowerRow, TicketRecord } from '../tickets/model';
 
-/** Which told events an entry of the journal is. */
-const EVENTS: Record<string, ToldEvent> = {
-  sent: 'sent',
-  requesterChanged: 'raisedFor',
-  taken: 'taken',
-  answered: 'answered',
-  noted: 'noted',
-  held: 'held',
-  givenOn: 'givenOn',
-  routed: 'givenOn',
-  decided: 'decided',
-  done: 'done',
-  reopened: 'reopened',
-  withdrawn: 'withdrawn',
-  warned: 'warned',
-  late: 'late',
-  dueWarned: 'late',
-  reminded: 'reminded',
-  outOfHours: 'outOfHours',
-  asked: 'asked',
-  askReminded: 'asked',
-  askPassedUp: 'asked',
-  askLeft: 'asked',
-  askAway: 'asked',
-  questionAnswered: 'asked',
-  questioned: 'questioned',
-  noApprover: 'noApprover',
-  stepStarted: 'stepYours',
-  stepFailed: 'stepFailed',
-  slipped: 'slipped',
-  slipTold: 'slipTold',
-  putUnder: 'sameMatter',
-};
-
-function eventsOf({ type, data }: JournalRow, ticket: TicketRecord): ToldEvent[] {
-  const event = EVENTS[type];
+/** What people are told of by an entry. */
+function eventsOf(entry: JournalRow, ticket: TicketRecord): ToldEvent[] {
+  const event = toldOf(entry.type);
+  const { personId, mentioned } = factsOfEntry(entry);
   // Where a place to decide goes, nobody is asked.
-  if (!event || (event === 'asked' && data.personId === undefined)) return [];
+  if (!event || (event === 'asked' && personId === undefined)) return [];
   if (event === 'sent' && !isNews(ticket)) return [];
-  if (Array.isArray(data.mentioned)) return ['mentioned', event];
+  if (mentioned) return ['mentioned', event];
   return event === 'sent' && ticket.raisedById !== null ? ['raisedFor', 'sent'] : [event];
 }
 
 /** Whether, at this entry, the team still had to wait for a decision. */
 function isAwaiting({ type, data }: JournalRow, ticket: TicketRecord): boolean {
-  if (type === 'sent') return data.awaitsApproval === true;
+  if (type === 'sent') return data.awaitsApproval;
   if (type === 'decided') return data.outcome !== 'approved';
   return ticket.state === 'held' && ticket.heldFor === 'approval';
 }
 
 /** A target's own choice of whom to tell of its warning or breach; else the table's. */
-function readersOf({ data }: JournalRow): Reader[] | undefined {
-  return Array.isArray(data.tell) ? (data.tell as Reader[]) : undefined;
+function readersOf(entry: JournalRow): Reader[] | undefined {
+  return factsOfEntry(entry).tell;
+}
+
+/** The words that an entry has for its readers, in every language; null: those of its kind. */
+function ownWordsOf(entry: JournalRow): LocalText | null {
+  const { words } = factsOfEntry(entry);
+  return typeof words === 'object' ? words : null;
 }
 
 type Surroundings = {
@@ -101,7 +76,7 @@ function stepTeamOf({ type, changes }: JournalRow): string | null {
 function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Parties {
   // Who was given it is told; the team needs not be.
   if (entry.type === 'routed') return { ...parties, requester: [], alsoTold: [], team: [], lead: [] };
-  if (EVENTS[entry.type] === 'asked') return { ...parties, approver: [String(entry.data.personId)] };
+  if (toldOf(entry.type) === 'asked') return { ...parties, approver: [factsOfEntry(entry).personId!] };
   if (entry.type !== 'stepStarted') return parties;
   const teamId = stepTeamOf(entry);
   // What is ranked is for who ranks.
@@ -132,7 +107,7 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
     team: (grouped.length > 0 ? grouped : members).map(({ personId }) => personId),
     approver: around.asks.filter(isOfTicket).map(({ askedId }) => askedId),
     lead: members.filter(({ role }) => role === 'lead').map(({ personId }) => personId),
-    mentioned: Array.isArray(entry.data.mentioned) ? (entry.data.mentioned as string[]) : [],
+    mentioned: factsOfEntry(entry).mentioned ?? [],
     isAwaitingApproval: isAwaiting(entry, ticket),
   };
 }
@@ -148,7 +123,7 @@ export type Teller = (
 /** Tells people, in the application and by other doors, what concerns them. */
 export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
   name: 'telling',
-  hears: ({ ticketNumber, type }) => ticketNumber !== null && EVENTS[type] !== undefined,
+  hears: ({ ticketNumber, type }) => ticketNumber !== null && toldOf(type) !== undefined,
   async handle(listo, told, tx) {
     const around = await readSurroundings(
       listo,
@@ -175,7 +150,7 @@ export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
               event,
               relation: as,
               at: entry.at,
-              words: (entry.data.words as LocalText | undefined) ?? null,
+              words: ownWordsOf(entry),
               readAt: null,
             };
           }),

@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { PlanStepView, PlanView } from '../../contract/plans';
@@ -197,7 +198,7 @@ test('when a plan slips past its promise its holder is told at once, with what d
     (entries) => entries.length > 0,
   );
   expect(slipped!.data).toMatchObject({ promisedAt });
-  expect(JSON.stringify(slipped!.data.driving)).toContain('Safety gear');
+  expect(JSON.stringify(factsOfEntry(slipped!).driving)).toContain('Safety gear');
   const plan = await planOf(number);
   expect(plan.forecastAt).toBeGreaterThan(promisedAt);
   expect(stepsOf(plan).find(({ id }) => id === 'gear')).toMatchObject({ decides: true, slack: 0 });
@@ -357,7 +358,7 @@ describe('an outside address', () => {
     expect((await answer('Sent again.')).status).toBe(200);
     expect((await read(number)).state).toBe('done');
     const entries = await app.listo.db.tables.journal.find({ ticketNumber: number, type: 'stepDone' });
-    expect(entries.map(({ data }) => data.words)).toEqual(['Sent on Friday.']);
+    expect(entries.map((entry) => factsOfEntry(entry).words)).toEqual(['Sent on Friday.']);
     const row = await app.listo.db.tables.tickets.findOne({ number });
     expect(row!.answers).toMatchObject({ orderNumber: 'B-7' });
   });

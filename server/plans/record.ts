@@ -1,11 +1,11 @@
 import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
-import type { Changes, Via } from '../journal/model';
+import type { Changes, NewEntry, StepEntry, Via } from '../../core/journal';
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
 
-type Recorded = { type: string; actorId: string | null; via: Via; data?: Record<string, unknown> };
+type Recorded = StepEntry & { actorId: string | null; via: Via };
 
 /** The fields of a step that conditions of promises may ask for, when it begins. */
 function openingOf(step: StepRow, ticket: TicketRecord): Changes {
@@ -32,13 +32,8 @@ export async function recordStep(
   const { ticketNumber, stepId } = step;
   await listo.db.tables.planSteps.update({ ticketNumber, stepId }, { ...wanted, version }, tx);
   Object.assign(step, wanted, { version });
-  await append(listo, tx, {
-    ...{ actorId, via, type, ticketNumber, work: `step:${stepId}`, audience: 'team', changes },
-    data: {
-      ...data,
-      stepId,
-      name: step.definition.name,
-      ...(step.reason !== null && { reason: step.reason }),
-    },
-  });
+  const frame = { actorId, via, ticketNumber, work: `step:${stepId}`, audience: 'team', changes };
+  const ofStep = { stepId, name: step.definition.name, ...(step.reason !== null && { reason: step.reason }) };
+  // What the kind carries, with what names the step, is what its entries carry.
+  await append(listo, tx, { ...frame, type, data: { ...data, ...ofStep } } as NewEntry);
 }

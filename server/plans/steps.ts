@@ -1,3 +1,4 @@
+import type { TicketEntryKind } from '../../core/journal';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { listStepMoves, type StepMove } from '../../core/plans';
@@ -12,13 +13,13 @@ import { goOn } from './goOn';
 import type { StepRow } from './model';
 import { recordStep } from './record';
 
-const TYPES: Record<StepMove, string> = {
+const TYPES = {
   take: 'stepTaken',
   finish: 'stepDone',
   leaveOut: 'stepLeftOut',
   redo: 'stepRedone',
   tick: 'stepTicked',
-};
+} as const satisfies Record<StepMove, TicketEntryKind>;
 
 /** Whose step it is: its team does it; who holds the ticket may do all, but for letting go ahead what a lead ranks. */
 export function mayMoveStep(

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { clocksConsumer, settleClocks } from '../clocks/consumer';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import { handleAfter } from '../journal/consumer';
 import type { Listo } from '../listo';
 import type { RecountRow } from './model';
@@ -70,8 +70,8 @@ export async function recountSome(listo: Listo): Promise<boolean> {
       tx,
     );
     if (isLast)
-      await append(listo, tx, {
-        ...{ actorId: null, via: 'rule', type: 'recounted', ticketNumber: null, audience: 'team' },
+      await appendSetting(listo, tx, null, {
+        type: 'recounted',
         data: { why, counted: counted + numbers.length, moved: moved + now },
       });
     return true;

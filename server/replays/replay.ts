@@ -1,12 +1,6 @@
 import type { Asked, ReplayResult } from '../../contract/compliance';
 import { compileCalendar } from '../../core/calendar';
-import {
-  changesSides,
-  movesFor,
-  reassign,
-  tally,
-  type Reassignment,
-} from '../../core/compliance';
+import { changesSides, movesFor, reassign, tally, type Reassignment } from '../../core/compliance';
 import type { Language } from '../../core/forms';
 import type { Viewer } from '../../core/rights';
 import {

@@ -90,7 +90,8 @@ export const goOnToNextLine: TimerHandler = async (listo, timers, tx) => {
     if (ticket?.state !== 'received' || ticket.teamId !== ref) continue;
     const team = await findRouting(listo, tx, ref);
     const { next, goesOnAfter } = team?.routing ?? ROUTED_BY_HAND;
-    if (!next || (next.teamId === ticket.teamId && next.groupId === ticket.groupId)) continue;
+    if (!next || goesOnAfter === null || (next.teamId === ticket.teamId && next.groupId === ticket.groupId))
+      continue;
     await append(listo, tx, {
       ...{ actorId: null, via: 'rule', type: 'wentOn', ticketNumber, audience: 'team' },
       data: { minutes: goesOnAfter },

@@ -34,12 +34,13 @@ export const routingConsumer: Consumer = {
     const people = new Set(
       entries.flatMap((entry) =>
         entry.type === 'presenceSet'
-          ? [String(entry.data.personId)]
+          ? [entry.data.personId]
           : isFreeing(entry) && typeof entry.changes.assigneeId?.from === 'string'
             ? [entry.changes.assigneeId.from]
             : [],
       ),
     );
+    const set = entries.flatMap((entry) => (entry.type === 'routingSet' ? [entry.data] : [])).at(-1);
     const numbers = entries.filter(isFreeing).flatMap(({ ticketNumber }) => ticketNumber ?? []);
     const teams = await select<{ teamId: string }>(
       `SELECT m.teamId FROM team_members m WHERE m.personId IN (:people)
@@ -48,7 +49,7 @@ export const routingConsumer: Consumer = {
       {
         people: [...people],
         numbers,
-        changed: entries.findLast(({ type }) => type === 'routingSet')?.data.teamId ?? '',
+        changed: set?.teamId ?? '',
       },
       tx,
     );

@@ -6,7 +6,7 @@ import { isAgent, mayLead } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { readMembers, readShownLoads } from './candidates';
@@ -75,8 +75,8 @@ async function setRouting(
     if (problems.length > 0) throw new ProblemError('fieldsNotValid', { fields: problems });
     await tables.teams.update({ id: teamId }, { routing: settings, version: version + 1 }, tx);
     await savePeople(listo, tx, teamId, people);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'routingSet', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'routingSet',
       changes: { routing: { from: team.routing, to: settings } },
       data: { teamId },
     });
@@ -94,8 +94,8 @@ export const routingRoutes: Routes = (router, listo) => {
     if (!isAgent(viewer)) throw new ProblemError('forbidden');
     return change(listo, actor, async (tx) => {
       await listo.db.tables.people.update({ id: viewer.id }, { presence }, tx);
-      await append(listo, tx, {
-        ...{ actorId: viewer.id, via: 'desk', type: 'presenceSet', ticketNumber: null, audience: 'team' },
+      await appendSetting(listo, tx, viewer.id, {
+        type: 'presenceSet',
         data: { personId: viewer.id, presence, teamIds: viewer.teams.map(({ teamId }) => teamId) },
       });
       return OK;

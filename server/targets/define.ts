@@ -13,7 +13,7 @@ import { keepEdition, takeOver } from '../clocks/editions';
 import { readHistory } from '../clocks/read';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { askForRecount } from '../clocks/askForRecount';
 import type { SignedIn } from '../sessions/viewer';
@@ -85,8 +85,8 @@ export async function defineTarget(
       await tables.targets.insert({ ...common, id, notices: [], isOn: true, position, version: 1 }, tx);
     }
     if (isForOpen) await takeOver(listo, tx, { id, edition });
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'targetChanged', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'targetChanged',
       changes: { definition: { from: target?.definition ?? null, to: definition } },
       data: { targetId: id, name: definition.name, edition, isForOpen },
     });

@@ -6,7 +6,7 @@ import type { TargetRow } from '../clocks/model';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { askForRecount } from '../clocks/askForRecount';
 import type { SignedIn } from '../sessions/viewer';
@@ -43,8 +43,8 @@ async function updateTarget(
       version: version + 1,
     };
     await tables.targets.update({ id }, changed, tx);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'targetChanged', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'targetChanged',
       changes: {
         isOn: { from: target.isOn, to: isOn ?? target.isOn },
         notices: { from: target.notices, to: notices ?? target.notices },

@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Target } from '../../contract/targets';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
@@ -60,7 +61,7 @@ test('at its percentage a promise tells whom it names, in its own words, each in
   app.clock.pass(16 * 60_000);
   await until(
     () => app.listo.db.tables.journal.find({ ticketNumber: number, type: 'late' }),
-    (rows) => rows.some(({ data }) => data.targetId === 'first-answer'),
+    (rows) => rows.map(factsOfEntry).some(({ targetId }) => targetId === 'first-answer'),
   );
   const late = (await toldOf(number)).filter(({ event }) => event === 'late');
   expect(late.filter(({ relation }) => relation === 'lead')).toEqual([]);

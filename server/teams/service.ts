@@ -8,7 +8,7 @@ import type { ProgressLabel } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import type { SignedIn } from '../sessions/viewer';
@@ -41,10 +41,7 @@ export async function createTeam(
     };
     await tables.teams.insert(team, tx);
     const targetIds = await listo.ports.teams.made(listo, tx, team);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'teamMade', ticketNumber: null, audience: 'team' },
-      data: { teamId: team.id, name: name.en },
-    });
+    await appendSetting(listo, tx, viewer.id, { type: 'teamMade', data: { teamId: team.id, name: name.en } });
     return { id: team.id, targetIds };
   });
 }
@@ -106,8 +103,8 @@ export async function updateTeam(
     refuseLabels(progressLabels ?? []);
     await tables.teams.update({ id }, changed, tx);
     await listo.ports.teams.changed(listo, tx, { team: changed, before: team, personId: viewer.id });
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'teamChanged', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'teamChanged',
       changes: {
         calendarId: { from: team.calendarId, to: changed.calendarId },
         outOfHours: { from: team.outOfHours, to: changed.outOfHours },
@@ -138,10 +135,7 @@ export async function updateSite(
       !(await tables.sites.findOne({ id }, tx))
     )
       throw new ProblemError('notFound');
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'siteChanged', ticketNumber: null, audience: 'team' },
-      data: { siteId: id, calendarId },
-    });
+    await appendSetting(listo, tx, viewer.id, { type: 'siteChanged', data: { siteId: id, calendarId } });
     return OK;
   });
 }

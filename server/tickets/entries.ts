@@ -1,3 +1,4 @@
+import { factsOfEntry, type EntryFacts, type TicketEntryKind } from '../../core/journal';
 import type { Entry, Ticket } from '../../contract/tickets';
 import type { FileRow } from '../files/model';
 import type { JournalRow } from '../journal/model';
@@ -76,7 +77,10 @@ export async function readEntries(
   const files = [...own.files, ...(theirs?.files ?? [])];
   const people = await readPeople(
     listo,
-    entries.flatMap(({ actorId, data }) => [actorId, data.personId, data.fromId]),
+    entries.flatMap((entry) => {
+      const { personId = null, fromId = null } = factsOfEntry(entry);
+      return [entry.actorId, personId, fromId];
+    }),
   );
   const messagesById = new Map<unknown, MessageRow>(messages.map((message) => [message.id, message]));
   const messageOf = (id: unknown): Entry['message'] => {
@@ -96,15 +100,16 @@ export async function readEntries(
   };
   const openings = new Map<number, Entry['message']>();
   for (const ticket of below) openings.set(ticket.number, await readOpening(listo, ticket, files));
-  const nameIn = (data: Entry['data']): Entry['data'] => ({
+  const nameIn = (data: EntryFacts): Entry['data'] => ({
     ...data,
-    ...(typeof data.personId === 'string' && { person: people.get(data.personId)?.name }),
-    ...(typeof data.fromId === 'string' && { former: people.get(data.fromId)?.name }),
+    ...(data.personId && { person: people.get(data.personId)?.name }),
+    ...(data.fromId && { former: people.get(data.fromId)?.name }),
   });
   const shown = entries.map(({ id, at, type, actorId, via, audience, changes, data, ticketNumber }) => ({
     id,
     at,
-    type,
+    // What is of a ticket is of one of its kinds.
+    type: type as TicketEntryKind,
     actor: actorId === null ? null : (people.get(actorId) ?? null),
     via,
     audience,
@@ -113,7 +118,7 @@ export async function readEntries(
     message:
       type === 'sent' && ticketNumber !== null
         ? (openings.get(ticketNumber) ?? null)
-        : messageOf(data.messageId),
+        : messageOf(factsOfEntry({ data }).messageId),
     data: nameIn(data),
   }));
   return { entries: shown, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };

@@ -1,3 +1,4 @@
+import type { EntryFrame } from '../../core/journal';
 import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import type * as z from 'zod';
@@ -55,14 +56,14 @@ export async function answerAsTeam(
   tx: Transaction,
   ticket: TicketRecord,
   answer: TeamAnswer,
-  { actorId, via, data = {} }: Pick<JournalRow, 'actorId' | 'via'> & Partial<Pick<JournalRow, 'data'>>,
+  { actorId, via, from }: Pick<EntryFrame, 'actorId' | 'via'> & { from?: number | null },
 ): Promise<void> {
   const messageId = await insertMessage(listo, tx, {
     ...{ ...answer, ticketNumber: ticket.number, readBy: 'requester', isByTeam: true },
   });
   await recordChange(listo, tx, ticket, effectOf(ticket, true, listo.clock.now()), {
     ...{ type: 'answered', actorId, via, audience: 'requester' },
-    data: { messageId, ...data },
+    data: { messageId, ...(from !== undefined && { from }) },
   });
 }
 

@@ -13,7 +13,7 @@ import {
 } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { Via } from '../journal/model';
+import type { TicketEntryKind, Via } from '../../core/journal';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
@@ -23,7 +23,7 @@ import { recordChange } from './record';
 import { refuseStale } from './stale';
 
 /** What a move is called in the journal. */
-export const ENTRY_TYPES: Record<MoveName, string> = {
+export const ENTRY_TYPES = {
   take: 'taken',
   hold: 'held',
   resume: 'resumed',
@@ -35,7 +35,7 @@ export const ENTRY_TYPES: Record<MoveName, string> = {
   give: 'givenOn',
   grant: 'granted',
   decline: 'declined',
-};
+} as const satisfies Record<MoveName, TicketEntryKind>;
 
 type Move = { name: MoveName; by: MoverRole; actorId: string | null; via: Via; input: MoveInput };
 

@@ -1,17 +1,11 @@
 import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
-import type { Changes, JournalRow, Via } from '../journal/model';
+import type { Audience, ChangeEntry, Changes, NewEntry, Via } from '../../core/journal';
 import type { Listo } from '../listo';
 import { headStartOf } from './weights';
 import type { TicketRecord } from './model';
 
-type Recorded = {
-  type: string;
-  actorId: string | null;
-  via: Via;
-  audience?: JournalRow['audience'];
-  data?: Record<string, unknown>;
-};
+type Recorded = ChangeEntry & { actorId: string | null; via: Via; audience?: Audience };
 
 /** What its head start in the order of next up rests on, beside waiting. */
 const PLACED_BY = ['priority', 'teamId', 'requesterId'];
@@ -58,16 +52,9 @@ export async function recordChange(
     ...(isPlacedAnew && { waitsSince, headStart: await headStartOf(listo, placed) }),
   };
   await listo.db.tables.tickets.update({ number: ticket.number }, { ...row, ...derived }, tx);
-  const entryId = await append(listo, tx, {
-    at: now,
-    actorId,
-    via,
-    type,
-    ticketNumber: ticket.number,
-    audience,
-    changes,
-    data: { ...data, version },
-  });
+  const frame = { at: now, actorId, via, ticketNumber: ticket.number, audience, changes };
+  // What the kind carries, with the version that came of it, is what its entries carry.
+  const entryId = await append(listo, tx, { ...frame, type, data: { ...data, version } } as NewEntry);
   Object.assign(ticket, row, derived);
   return { version, entryId };
 }

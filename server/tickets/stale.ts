@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -19,7 +20,7 @@ async function changedSince(
   );
   const changed = new Map<string, Differing>();
   for (const { at, actorId, changes, data } of entries.reverse())
-    if (Number(data.version) > version)
+    if ((factsOfEntry({ data }).version ?? 0) > version)
       for (const field of Object.keys(changes)) changed.set(field, { at, actorId });
   return changed;
 }

@@ -1,3 +1,4 @@
+import { factsOfEntry } from '../../core/journal';
 import type { Transaction } from 'sequelize';
 import type { UnderAs } from '../../contract/together';
 import { isOpen } from '../../core/tickets';
@@ -194,22 +195,23 @@ export const togetherConsumer: Consumer = {
     (type === 'done' || (type === 'answered' && audience === 'requester')),
   async handle(listo, said, tx) {
     const { tables } = listo.db;
-    for (const { ticketNumber, type, data, actorId } of said) {
+    for (const entry of said) {
+      const { ticketNumber, type, actorId } = entry;
+      const { messageId } = factsOfEntry(entry);
       const below = await tables.tickets.find(
         { underNumber: ticketNumber, underAs: 'cause' },
         { transaction: tx },
       );
       if (below.length === 0) continue;
       const over = (await tables.tickets.findOne({ number: ticketNumber! }, tx))!;
-      const message =
-        typeof data.messageId === 'string' ? await tables.messages.findOne({ id: data.messageId }, tx) : null;
+      const message = messageId === undefined ? null : await tables.messages.findOne({ id: messageId }, tx);
       for (const { number } of below) {
         const ticket = await tables.tickets.findOne({ number }, tx, true);
         if (ticket?.underNumber !== ticketNumber) continue;
         if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
           const { authorId, via, text, format, links } = message;
-          const entry = { actorId, via: 'rule', data: { from: ticketNumber } } as const;
-          await answerAsTeam(listo, tx, ticket, { authorId, via, text, format, links }, entry);
+          const by = { actorId, via: 'rule', from: ticketNumber } as const;
+          await answerAsTeam(listo, tx, ticket, { authorId, via, text, format, links }, by);
         }
         if (type === 'done' && isOpen(ticket.state)) {
           if (ticket.state === 'held')

@@ -3,7 +3,7 @@ import { getMoveBy, type OrderWeights } from '../../core/worklist';
 import { PRIORITIES, type Priority } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import { append } from '../journal/append';
+import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
@@ -90,8 +90,8 @@ export async function setOrder(
       });
     await tables.teams.update({ id: teamId }, { orderWeights: weights, version: version + 1 }, tx);
     await placeAnew(listo, tx, teamId, weights);
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'teamChanged', ticketNumber: null, audience: 'team' },
+    await appendSetting(listo, tx, viewer.id, {
+      type: 'teamChanged',
       changes: { orderWeights: { from: team.orderWeights, to: weights } },
       data: { teamId },
     });

@@ -1,5 +1,17 @@
+import type { ShownKind } from '../../core/journal';
+import type { ROUTING_WAYS } from '../../core/routing';
+
+/** The wordings of what happened: each kind of entry that is shown has its own, some more than one. */
+export type EntryWording =
+  ShownKind | 'sentFrom' | 'askedFallback' | 'askLeftToOthers' | 'askPassedUpToOthers';
+type Around = 'cameLate' | 'unreadable' | 'by' | 'via' | 'agree' | 'disagree';
+/** The texts of a history in one language. A kind without its words does not compile. */
+export type EntryTexts = Record<EntryWording | Around, string> & {
+  ways: Record<(typeof ROUTING_WAYS)[number], string>;
+};
+
 /** What happened on a ticket, a line an entry. */
-export const entriesEn = {
+export const entriesEn: EntryTexts = {
   sent: '{{who}} sent it',
   taken: '{{who}} took it',
   held: '{{who}} held it for {{whom}}',

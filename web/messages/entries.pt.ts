@@ -1,5 +1,7 @@
+import type { EntryTexts } from './entries.en';
+
 /** What happened on a ticket, a line an entry. The same keys as in English. */
-export const entriesPt = {
+export const entriesPt: EntryTexts = {
   sent: '{{who}} enviou',
   taken: '{{who}} pegou nele',
   held: '{{who}} pôs em espera: {{whom}}',

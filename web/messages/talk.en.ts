@@ -1,3 +1,5 @@
+import type { ConversationEventKind } from '../../core/conversations';
+
 /** Words of live conversations: in Ask, on the Desk and in the Workshop. */
 export const talkEn = {
   ask: 'Talk to a person',
@@ -57,7 +59,7 @@ export const talkEn = {
     returned: '{{who}} came back.',
     ticket: 'Written down as {{number}}.',
     device: 'Device: {{name}}.',
-  },
+  } satisfies Record<ConversationEventKind, string>,
   desk: {
     title: 'Conversations',
     lead: 'What is offered to you, what you have, and what waits in your lines.',

@@ -1,3 +1,5 @@
+import type { ConversationEventKind } from '../../core/conversations';
+
 /** Palavras das conversas. The same keys as in English. */
 export const talkPt = {
   ask: 'Falar com uma pessoa',
@@ -57,7 +59,7 @@ export const talkPt = {
     returned: '{{who}} voltou.',
     ticket: 'Registado como {{number}}.',
     device: 'Equipamento: {{name}}.',
-  },
+  } satisfies Record<ConversationEventKind, string>,
   desk: {
     title: 'Conversas',
     lead: 'O que lhe é oferecido, o que tem, e o que espera nas suas linhas.',

@@ -1,7 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import type { Conversation, ConversationEntry } from '../../contract/conversations';
-import type { LocalText } from '../../core/forms';
 import { FileList } from '../files/FileList';
 import { useMe } from '../api/queries';
 import '../messages/talkWords';
@@ -13,7 +12,8 @@ import { useWriter } from './useConversation';
 function Event({ entry, isAtDesk }: { entry: ConversationEntry; isAtDesk: boolean }) {
   const { t, local } = useWords();
   const { type, author, data } = entry;
-  const to = data.line ? local(data.line as LocalText) : (data.to ?? data.who);
+  if (type === 'words') return null;
+  const to = data.line ? local(data.line) : (data.to ?? data.who);
   // An offer is the agents' own affair.
   if (type === 'waiting' && entry.readBy === 'agents') return null;
   const words = t(`talk/entries/${type}`, {

@@ -6,7 +6,7 @@ export const AT = Date.parse('2026-11-25T10:00:00Z');
 
 let lastId = 0;
 /** An entry of a ticket's journal, made by the application itself unless said otherwise. */
-export const entryOf = (type: string, given: Partial<Entry> = {}): Entry => ({
+export const entryOf = (type: Entry['type'], given: Partial<Entry> = {}): Entry => ({
   ...{ id: ++lastId, at: AT, type, actor: null, via: 'rule', audience: 'team', from: null },
   ...{ changes: {}, data: {}, message: null },
   ...given,

@@ -1,16 +1,18 @@
 import type { Entry } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
+import { isShown, type ShownKind } from '../../core/journal';
+import type { EntryWording } from '../messages/entries.en';
 import { useWords } from '../messages/useWords';
 import { useTimes } from './useTimes';
-import { ENTRY_EVENTS_SHOWN } from './entryTypes';
 
-const SHOWN = new Set<string>(ENTRY_EVENTS_SHOWN);
+type EntryName = string | LocalText;
 
 /** Where what happened has more than one wording: the one that fits. */
-function sayType(type: string, { reason, personId }: Entry['data']): string {
-  if (type === 'asked' && reason === 'fallback') return 'askedFallback';
-  if ((type === 'askLeft' || type === 'askPassedUp') && personId === undefined) return `${type}ToOthers`;
-  return type;
+function wordingOf(kind: ShownKind, { data, from }: Entry): EntryWording {
+  if (kind === 'sent' && from !== null) return 'sentFrom';
+  if (kind === 'asked' && data.reason === 'fallback') return 'askedFallback';
+  if ((kind === 'askLeft' || kind === 'askPassedUp') && data.personId === undefined) return `${kind}ToOthers`;
+  return kind;
 }
 
 /** The texts of a list; what is no list of texts has none. */
@@ -37,40 +39,40 @@ function useReadableWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
   const times = useTimes();
   const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
-  return ({ type, actor, data, changes, from }) => {
-    if (!SHOWN.has(type)) return null;
-    if (from !== null && type === 'sent') return t('entries/sentFrom', { from });
-    const who = actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
+  return (entry) => {
+    const { type, actor, data, changes, from } = entry;
+    if (!isShown(type)) return null;
     const fields =
       type === 'changed'
         ? Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase())
         : [];
-    const said = sayType(type, data);
     const heldFor = changes.heldFor?.to;
-    return t(`entries/${said}`, {
-      who,
+    const nameOf = (name: EntryName | undefined): string =>
+      typeof name === 'object' ? local(name) : (name ?? '');
+    return t(`entries/${wordingOf(type, entry)}`, {
+      who: actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name,
       person: data.person,
       former: data.former,
-      formerName: data.formerName ? local(data.formerName as LocalText) : '',
+      formerName: nameOf(data.formerName),
       target: data.target,
       percent: data.percent,
       fields: fields.join(', '),
       whom: typeof heldFor === 'string' ? t(`heldFor/${heldFor}`) : '',
-      words: typeof data.words === 'object' && data.words ? local(data.words as LocalText) : '',
+      words: typeof data.words === 'object' && data.words ? local(data.words) : '',
       promised: full(data.promisedAt),
       forecast: full(data.forecastAt),
-      step: data.name ? local(data.name as LocalText) : '',
+      step: nameOf(data.name),
       // The first of them is the one to look at.
       steps: listOf(data.driving).slice(0, 1).map(local).join(),
       changed: listOf(data.fields).map(local).join(', '),
       reason: data.reason,
       under: data.under,
+      from,
       below: data.below,
       minutes: data.minutes,
       place: data.place,
       count: data.count,
-      why:
-        typeof data.way === 'string' ? t(`entries/ways/${data.way}`, { ...data, count: data.couldHave }) : '',
+      why: data.way === undefined ? '' : t(`entries/ways/${data.way}`, { ...data, count: data.couldHave }),
       said: typeof data.words === 'string' ? data.words : (data.said ?? ''),
       decision: data.decision === 'approve' ? t('entries/agree') : t('entries/disagree'),
     });
@@ -82,5 +84,5 @@ export function useDelayWords(): (entry: Entry) => string | null {
   const { t } = useWords();
   const times = useTimes();
   return ({ data: { saidAt } }) =>
-    typeof saidAt === 'number' ? t('entries/cameLate', { said: times.full(saidAt) }) : null;
+    saidAt === undefined ? null : t('entries/cameLate', { said: times.full(saidAt) });
 }

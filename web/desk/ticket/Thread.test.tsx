@@ -29,7 +29,7 @@ describe('what happened stands there, whatever an entry carries', () => {
   });
 
   test('one that cannot be read says so, in both languages', async () => {
-    const broken = entryOf('slipped', { data: { driving: [null] } });
+    const broken = entryOf('slipped', { data: { driving: [null] as never } });
     await show(<Thread ticket={ticketOf([broken])} now={AT} />);
     expect(screen.getByText(/this page cannot show/)).toBeTruthy();
     await show(<Thread ticket={ticketOf([broken])} now={AT} />, { language: 'pt' });

@@ -1,0 +1,153 @@
+import type { Answers, LocalText } from '../forms';
+import type { ArticleState } from '../knowledge';
+import type { Routed } from '../routing';
+import type { Reader } from '../telling';
+import type { MoverRole } from '../tickets';
+
+/** Nothing beside the fields that every entry has. */
+type Nothing = Record<never, never>;
+/** The version that the change left the ticket with. */
+type OfChange<Data = Nothing> = Data & { version: number };
+/** Words that were written with it. */
+type Words = { messageId?: string };
+/** A move between states, and who made it. */
+type OfMove = OfChange<Words & { by: MoverRole }>;
+/** Words in the thread; who is called in them is told. `saidAt`: when they were said, where they came a good while later. */
+type OfWords = OfChange<Words & { mentioned?: string[]; saidAt?: number }>;
+/** A step of the plan. */
+type OfStep<Data = Nothing> = Data & { stepId: string; name: LocalText; reason?: string };
+/** A target's warning or breach: the instant at which it fell due, and whom it tells in which words, where it says so itself. */
+type OfNotice = {
+  targetId: string;
+  target: string;
+  dueAt: number;
+  isOverdueNotice: boolean;
+  tell?: Reader[];
+  words?: LocalText;
+};
+/** Who is asked to decide. Without a person the place to decide went. */
+type OfAsked = { approvalId: string; askId?: string; personId?: string; fromId?: string; reason?: string };
+/** A conversation whose words a ticket was made of. */
+type OfTranscript = OfChange<{ messageId: string }>;
+
+/** What each kind of entry of a ticket carries beside its changes. Instants in ms since 1970. */
+export type TicketEntryData = {
+  sent: { version: number; awaitsApproval: boolean };
+  taken: OfMove;
+  held: OfMove;
+  resumed: OfMove;
+  givenOn: OfMove;
+  done: OfMove;
+  confirmed: OfMove;
+  reopened: OfMove;
+  closed: OfMove;
+  withdrawn: OfMove;
+  granted: OfMove;
+  declined: OfMove;
+  takenUp: OfChange;
+  answered: OfWords & { from?: number | null };
+  noted: OfWords;
+  /** `targetId` and `target`: the target that made the ticket more urgent. */
+  changed: OfChange<{ targetId?: string; target?: string }>;
+  refiled: OfChange<{ name: LocalText; formerName: LocalText }>;
+  requesterChanged: OfChange<{ personId: string; fromId: string }>;
+  /** `undoes`: the entry that was taken back. */
+  undone: OfChange<{ undoes: number }>;
+  followed: OfChange<{ personId: string; role: string }>;
+  unfollowed: OfChange<{ personId: string; role: string }>;
+  /** `fields`: the questions whose answers changed. */
+  answersChanged: OfChange<{ fields: LocalText[] }>;
+  ticked: OfChange<{ of: string; said: string }>;
+  unticked: OfChange<{ of: string; said: string }>;
+  procedureTicked: OfChange<{ stepId: string; name: string | LocalText }>;
+  procedureUnticked: OfChange<{ stepId: string; name: string | LocalText }>;
+  putUnder: OfChange<{ under: number; as: 'same' | 'cause'; brought: string[]; overTitle: string }>;
+  cameUnder: OfChange<{ below: number; as: 'same' | 'cause' }>;
+  takenApart: OfChange<{ under: number }>;
+  routed: OfChange<
+    Partial<Omit<Routed, 'personId' | 'passedOver' | 'way'>> & {
+      personId: string | null;
+      way?: Routed['way'] | 'byHand';
+      passedOver?: Partial<Record<string, number>>;
+    }
+  >;
+  wentOn: { minutes: number };
+  cameBack: { personId: string };
+  leftBehind: { personId: string };
+  conversation: OfTranscript;
+  reworded: { words: string };
+  takenBack: Nothing;
+  warned: OfNotice & { percent: number };
+  late: OfNotice;
+  dueWarned: { dueAt: number };
+  reminded: { dueAt: number };
+  outOfHours: { opensAt: number | null; words: LocalText };
+  asked: OfAsked;
+  askReminded: OfAsked;
+  askPassedUp: OfAsked;
+  askLeft: OfAsked;
+  askAway: OfAsked;
+  askWithdrawn: Nothing;
+  questionAnswered: OfAsked;
+  questioned: OfChange<{ messageId: string; askId: string }>;
+  noApprover: Nothing;
+  /** `how`: by which way, where it was not by the one who was asked, `voterId`. */
+  decided: {
+    approvalId: string;
+    askId?: string;
+    decision: 'approve' | 'decline';
+    outcome: 'open' | 'approved' | 'declined';
+    words: string;
+    how?: string;
+    voterId?: string;
+  };
+  askedAgain: OfChange;
+  promised: { promisedAt: number };
+  slipped: { promisedAt: number; forecastAt: number; driving: LocalText[] };
+  slipTold: { promisedAt: number; forecastAt: number };
+  ranked: OfStep<{ place: number; count: number }>;
+  stepAdded: OfStep;
+  stepStarted: OfStep;
+  stepTaken: OfStep;
+  stepTicked: OfStep;
+  stepLeftBehind: OfStep<{ personId: string }>;
+  /** `fields`: the answers that an automatic step brought. */
+  stepDone: OfStep<{ words?: string; fields?: Answers }>;
+  stepNotNeeded: OfStep;
+  stepLeftOut: OfStep;
+  stepRedone: OfStep;
+  stepWithdrawn: OfStep;
+  stepFailed: OfStep;
+};
+
+/** What each kind of entry about the organisation and its settings carries. */
+export type SettingEntryData = {
+  teamMade: { teamId: string; name: string };
+  teamChanged: { teamId: string };
+  siteChanged: { siteId: string; calendarId: string };
+  routingSet: { teamId: string };
+  presenceSet: { personId: string; presence: string; teamIds: string[] };
+  personLeft: { personId: string; teamIds: string[] };
+  personBack: { personId: string; teamIds: string[] };
+  chatLineSet: { line: string };
+  mailTextChanged: { template: string };
+  targetChanged: { targetId: string; name: string; edition?: number; isForOpen?: boolean };
+  calendarMade: { calendarId: string; name: string };
+  calendarChanged: { calendarId: string; name: string };
+  calendarRemoved: { calendarId: string; name: string };
+  categoriesChanged: Nothing;
+  serviceBegun: { serviceId: string; title: string };
+  draftDiscarded: { serviceId: string };
+  servicePublished: { serviceId: string; version: number };
+  serviceOn: { serviceId: string; words: LocalText | null };
+  serviceOff: { serviceId: string; words: LocalText | null };
+  articleBegun: { articleId: string };
+  articleMoved: { articleId: string; from: ArticleState; to: ArticleState };
+  recounted: { why: string; counted: number; moved: number };
+  chatRoomSet: { room: string; job: string | null; teamId: string | null };
+  chatRoomLeft: { room: string };
+  chatSet: Nothing;
+  chatNoticeAdded: { name: string };
+  chatNoticeTurned: { name: string; isOn: boolean };
+  chatNoticeRemoved: { name: string };
+};

@@ -1,0 +1,17 @@
+export type { SettingEntryData, TicketEntryData } from './data';
+export type {
+  ChangeEntry,
+  EntryData,
+  EntryFacts,
+  EntryFrame,
+  EntryKind,
+  Happened,
+  JournalEntry,
+  NewEntry,
+  NewSettingEntry,
+  StepEntry,
+  TicketEntryKind,
+} from './entry';
+export { factsOfEntry } from './entry';
+export { isShown, TICKET_ENTRIES, TICKET_ENTRY_KINDS, toldOf, type ShownKind } from './kinds';
+export type { Audience, Changes, Via } from './types';
