@@ -12,7 +12,6 @@ import { openingOf } from '../server/approvals/ask';
 import type { ApprovalRow, AskRow } from '../server/approvals/model';
 import type { ServiceRow } from '../server/catalogue/model';
 import type { Via, ChangeEntry, JournalEntry } from '../core/journal';
-import type { JournalRow } from '../server/journal/model';
 import { openingChanges } from '../server/tickets/create';
 import { NOTHING_DUE, type MessageRow, type TicketRecord } from '../server/tickets/model';
 import { ENTRY_TYPES } from '../server/tickets/move';

@@ -20,7 +20,7 @@ export type ConversationEntryData = {
   ticket: { number: number; isMade: boolean };
   device: { tag: string; name: string };
 };
-type Nothing = Record<never, never>;
+type Nothing = object;
 
 /** What can happen in a conversation. */
 export type ConversationEntryKind = keyof ConversationEntryData;

@@ -5,7 +5,7 @@ import type { Reader } from '../telling';
 import type { MoverRole } from '../tickets';
 
 /** Nothing beside the fields that every entry has. */
-type Nothing = Record<never, never>;
+type Nothing = object;
 /** The version that the change left the ticket with. */
 type OfChange<Data = Nothing> = Data & { version: number };
 /** Words that were written with it. */

@@ -42,7 +42,7 @@ export type JournalEntry = EntryFrame & Happened;
 
 /** What an entry carries, which may be left out where nothing of it is needed. */
 type Carries<Data> = Nothing extends Data ? { data?: Data } : { data: Data };
-type Nothing = Record<never, never>;
+type Nothing = object;
 
 /** What happened to a setting, to be appended. */
 export type NewSettingEntry = {

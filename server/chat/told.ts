@@ -89,7 +89,8 @@ export async function composeTold(
   const saying = TOLD[event];
   if (!entry || !saying || entry.audience !== 'requester') return null;
   const actor = entry.actorId === null ? null : await tables.people.findOne({ id: entry.actorId });
-  const { messageId, decision, words: said } = factsOfEntry(entry);
+  const { messageId, decision, words: given } = factsOfEntry(entry);
+  const said = typeof given === 'string' ? given : '';
   let words = '';
   if (messageId !== undefined) {
     const message = await tables.messages.findOne({ id: messageId });

@@ -26,7 +26,7 @@ export async function recordEntry(
       id,
       conversationId: conversation.id,
       at,
-    } as ConversationEntryRow,
+    },
     tx,
   );
   const next = { ...changes, version: conversation.version + 1 };

@@ -4,7 +4,7 @@ import type { Listo } from '../listo';
 
 /** An entry with what most entries say alike. @param now ms since 1970 */
 export function toEntry(now: number, entry: NewEntry): JournalEntry {
-  return { at: now, work: 'ticket', changes: {}, data: {}, ...entry } as JournalEntry;
+  return { at: now, work: 'ticket', changes: {}, data: {}, ...entry };
 }
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */

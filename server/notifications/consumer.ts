@@ -123,7 +123,7 @@ export type Teller = (
 /** Tells people, in the application and by other doors, what concerns them. */
 export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
   name: 'telling',
-  hears: ({ ticketNumber, type }) => ticketNumber !== null && toldOf(type) !== undefined,
+  hears: ({ ticketNumber, type }) => ticketNumber !== null && toldOf(type) !== null,
   async handle(listo, told, tx) {
     const around = await readSurroundings(
       listo,

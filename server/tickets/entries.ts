@@ -116,9 +116,7 @@ export async function readEntries(
     from: ticketNumber === number ? null : ticketNumber,
     changes: isTeamSide ? changes : {},
     message:
-      type === 'sent' && ticketNumber !== null
-        ? (openings.get(ticketNumber) ?? null)
-        : messageOf(factsOfEntry({ data }).messageId),
+      type === 'sent' ? (openings.get(ticketNumber) ?? null) : messageOf(factsOfEntry({ data }).messageId),
     data: nameIn(data),
   }));
   return { entries: shown, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };

@@ -10,7 +10,6 @@ import { isTooNested } from '../../core/words';
 import { keepFiles } from '../files/keep';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { findMentioned } from './mentioned';
