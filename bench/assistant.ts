@@ -5,8 +5,10 @@ import {
   learn,
   sumFor,
   understand,
+  understandMessage,
   type JudgedPhrasing,
   type Likely,
+  type Understanding,
 } from '../core/assistant';
 import { readMatters } from '../demo/assistant';
 import { prepareDemo } from './prepare';
@@ -82,6 +84,54 @@ function reportSets(
   );
 }
 
+type Apart = { ids: string[]; text: string; language: 'en' | 'pt' };
+
+/** Messages in words apart from those that were learned: of one matter, of two, of none. */
+function readApart(): Apart[] {
+  const lines = readFileSync(new URL('./apart.txt', import.meta.url), 'utf8')
+    .trim()
+    .split('\n');
+  let ids: string[] = [];
+  return lines.flatMap((line): Apart[] => {
+    const isPt = line.startsWith('pt: ');
+    if (!line.startsWith('# '))
+      return [{ ids, text: isPt ? line.slice(4) : line, language: isPt ? 'pt' : 'en' }];
+    ids = line === '# -' ? [] : line.slice(2).split(' + ');
+    return [];
+  });
+}
+
+/** How messages in other words are answered as a whole: what is shown, what is asked anew, what is confirmed in vain. */
+function reportMessages(understanding: Understanding): void {
+  const sum = sumFor(understanding.judged, 0.9);
+  const read = readApart().map((each) => ({
+    ...each,
+    ...understandMessage(understanding, { ...each, sum }),
+  }));
+  const shows = ({ ids, offer }: (typeof read)[number]): boolean =>
+    offer.kind !== 'reword' && ids.every((id) => offer.ids.includes(id));
+  for (const language of ['en', 'pt'] as const) {
+    const one = read.filter((each) => each.ids.length === 1 && each.language === language);
+    const offered = one.filter(({ offer }) => offer.kind !== 'reword');
+    const size = offered.reduce((total, { offer }) => total + offer.ids.length, 0) / offered.length;
+    const wrong = one.filter(({ ids, offer }) => offer.kind === 'confirm' && offer.ids[0] !== ids[0]);
+    report(
+      `in other words (${language}), shown`,
+      percent(one.filter(shows).length, one.length),
+      `of ${one.length}; asked anew ${percent(one.length - offered.length, one.length)}, ${size.toFixed(2)} on average, confirmed wrongly ${percent(wrong.length, one.length)}`,
+    );
+  }
+  const two = read.filter(({ ids }) => ids.length === 2);
+  report(
+    'two matters in one message, both shown',
+    percent(two.filter(shows).length, two.length),
+    `of ${two.length}`,
+  );
+  const none = read.filter(({ ids }) => ids.length === 0);
+  const confirmed = none.filter(({ offer }) => offer.kind === 'confirm');
+  report('no matter at all, confirmed as one', percent(confirmed.length, none.length), `of ${none.length}`);
+}
+
 /** How well the assistant understands what it has not seen. */
 export async function benchAssistant(): Promise<void> {
   const matters = readMatters();
@@ -120,6 +170,7 @@ export async function benchAssistant(): Promise<void> {
       none,
     );
   }
+  reportMessages(understanding);
   report('understanding one, p95', `${p95(times).toFixed(2)} ms`);
   const each = Math.max(1, Math.floor(unseen.length / SAID));
   const told = unseen.filter((_, i) => i % each === 0).map(({ text }) => text);

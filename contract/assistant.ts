@@ -53,7 +53,7 @@ const turnSchema = z.object({
     ...['words', 'greeting', 'confirm', 'choose', 'reword', 'passages', 'teams', 'again', 'glad'],
     ...['toldMasked', 'text', 'question', 'article', 'form', 'state', 'ticket', 'confidential'],
     ...['yes', 'no', 'none', 'person', 'stillThere', 'followUp', 'closed'],
-    ...['waiting', 'agreed', 'notAgreed'],
+    ...['waiting', 'agreed', 'notAgreed', 'both', 'other', 'hello', 'welcome'],
   ] as [string, ...string[]]),
   text: z.string().optional(),
   /** The lead's own words in place of the usual ones. */
@@ -177,7 +177,7 @@ export const assistantEndpoints = {
     summary: 'What words would be taken for',
     query: z.object({ q: z.string().max(500), language: languageSchema }),
     answer: z.object({
-      kind: z.enum(['confirm', 'choose', 'reword']),
+      kind: z.enum(['confirm', 'choose', 'both', 'reword']),
       /** The matters that it would offer. */
       ids: z.array(idSchema),
       likely: z.array(z.object({ name: z.string().nullable(), sureness: z.number() })),

@@ -154,6 +154,7 @@ const lineFields = {
   ...{ name: localTextSchema, about: localTextSchema, closedWords: localTextSchema, teamId: idSchema },
   ...{ skill: z.string().max(60).nullable(), serviceId: idSchema.nullable(), isOn: z.boolean() },
   facts: z.array(z.enum(OFFER_FACTS)),
+  offerSeconds: z.number().int().min(10).max(600),
   askAfter: z.number().int().min(1).max(120),
   endAfter: z.number().int().min(1).max(240),
 };

@@ -11,7 +11,7 @@ import type { Random } from './random';
 /** The lines in which one waits for a person. */
 export function createLines(): ChatLineRow[] {
   const usual = {
-    ...{ skill: null, askAfter: 5, endAfter: 10, isOn: true, version: 1 },
+    ...{ skill: null, offerSeconds: 30, askAfter: 5, endAfter: 10, isOn: true, version: 1 },
     facts: ['title', 'site', 'place', 'openTickets', 'goesFirst'] as ChatLineRow['facts'],
   };
   return [

@@ -18,6 +18,7 @@ import {
   titleOf,
   tryOffers,
   understand,
+  understandMessage,
   type Input,
   type JudgedPhrasing,
   type Likely,
@@ -47,6 +48,7 @@ test('what was never said so is understood; what fits none is something else', (
   expect(understand(learned, 'terminal frozzen', 'en')[0]!.id).toBe('kiosk');
   expect(understand(learned, 'what is the weather like', 'en')[0]!.id).toBeNull();
   expect(learned.ids).not.toContain('short');
+  expect(understand(learned, 'zzzz qqqq', 'en')[0]).toEqual({ id: null, sureness: 1 });
   const all = understand(learned, 'kiosk', 'en');
   expect(all.reduce((sum, { sureness }) => sum + sureness, 0)).toBeCloseTo(1, 9);
 });
@@ -54,16 +56,100 @@ test('what was never said so is understood; what fits none is something else', (
 const likely = (...all: [string | null, number][]): Likely[] =>
   all.map(([id, sureness]) => ({ id, sureness }));
 
-test('one is confirmed, two to four are offered, and where more or something else could be meant, other words are asked for', () => {
-  expect(chooseOffer(likely(['a', 0.93], ['b', 0.05]), 0.9)).toEqual({ kind: 'confirm', ids: ['a'] });
-  expect(chooseOffer(likely(['a', 0.6], ['b', 0.35], ['c', 0.05]), 0.9)).toEqual({
-    kind: 'choose',
-    ids: ['a', 'b'],
+test.each<[string, [string | null, number][], ReturnType<typeof chooseOffer>]>([
+  [
+    'one reaches the sum',
+    [
+      ['a', 0.93],
+      ['b', 0.05],
+    ],
+    { kind: 'confirm', ids: ['a'] },
+  ],
+  [
+    'two reach it together',
+    [
+      ['a', 0.6],
+      ['b', 0.35],
+      ['c', 0.05],
+    ],
+    { kind: 'choose', ids: ['a', 'b'] },
+  ],
+  [
+    'something else is among the first',
+    [
+      ['a', 0.6],
+      [null, 0.35],
+      ['c', 0.05],
+    ],
+    { kind: 'choose', ids: ['a', 'c'] },
+  ],
+  [
+    'more than four could be meant',
+    [
+      ['a', 0.2],
+      ['b', 0.2],
+      ['c', 0.2],
+      ['d', 0.2],
+      ['e', 0.2],
+    ],
+    { kind: 'choose', ids: ['a', 'b', 'c'] },
+  ],
+  [
+    'something else is as likely as all',
+    [
+      [null, 0.5],
+      ['a', 0.3],
+      ['b', 0.2],
+    ],
+    { kind: 'choose', ids: ['a', 'b'] },
+  ],
+  [
+    'something else is likelier',
+    [
+      [null, 0.51],
+      ['a', 0.3],
+      ['b', 0.19],
+    ],
+    { kind: 'reword', ids: ['a', 'b'] },
+  ],
+  [
+    'there is one matter alone, and it is unclear',
+    [
+      ['a', 0.6],
+      [null, 0.4],
+    ],
+    { kind: 'reword', ids: ['a'] },
+  ],
+])('%s', (_, given, offer) => {
+  expect(chooseOffer(likely(...given), 0.9)).toEqual(offer);
+});
+
+describe('a message', () => {
+  const read = (text: string) => understandMessage(learned, { text, language: 'en', sum: 0.9 });
+
+  test('is read sentence by sentence: what leads up to a matter says nothing of it', () => {
+    const chatty =
+      'I hope that you all had a fine weekend with some sun. My sister came over from the island with both of her boys. The kiosk is frozen.';
+    expect(understand(learned, chatty, 'en')[0]!.sureness).toBeLessThan(read(chatty).likely[0]!.sureness);
+    expect(read(chatty).likely[0]!.id).toBe('kiosk');
   });
-  expect(chooseOffer(likely(['a', 0.6], [null, 0.35], ['c', 0.05]), 0.9).kind).toBe('reword');
-  expect(chooseOffer(likely(['a', 0.2], ['b', 0.2], ['c', 0.2], ['d', 0.2], ['e', 0.2]), 0.9).kind).toBe(
-    'reword',
-  );
+
+  test.each([
+    'The kiosk is frozen. I forgot my password.',
+    'the kiosk is frozen and I forgot my password',
+    'I forgot my password, also the kiosk is frozen',
+  ])('that names two matters is asked about both: %s', (text) => {
+    const { offer } = read(text);
+    expect(offer.kind).toBe('both');
+    expect([...offer.ids].sort()).toEqual(['kiosk', 'password']);
+  });
+
+  test('that says one thing twice is of one matter', () => {
+    expect(read('The kiosk is frozen. The kiosk is frozen again and again.').offer).toEqual({
+      kind: 'confirm',
+      ids: ['kiosk'],
+    });
+  });
 });
 
 test('the more sureness is wanted, the more often an offer holds what was meant', () => {
@@ -198,6 +284,44 @@ test('when nothing fits: other words once, then passages, then who should have i
   });
   // What was refused is not offered again.
   expect(sayOf(confirm, { kind: 'none' }, confirm)).toEqual({ say: 'passages' });
+});
+
+test('of two matters the one that was picked is dealt with, then the other is named; once', () => {
+  const both: Input = {
+    kind: 'words',
+    text: 'kiosk and pens',
+    offer: { kind: 'both', ids: ['kiosk', 'pens'] },
+  };
+  const of = (id: string): Matter | undefined =>
+    id === 'pens' ? { id, serviceId: 'stores', steps: [{ kind: 'form' }] } : matterOf(id);
+  const asked = proceed(NEW_TALK, both, of);
+  expect(asked.turns).toEqual([{ say: 'both', matterIds: ['kiosk', 'pens'] }]);
+  const done = proceed(asked.talk, { kind: 'pick', id: 'pens' }, of);
+  expect(done.turns).toEqual([
+    { say: 'form', serviceId: 'stores' },
+    { say: 'other', matterIds: ['kiosk'] },
+  ]);
+  expect(done.talk).toMatchObject({ phase: 'ended', outcome: 'form', later: [] });
+  // Whoever goes to a person takes all of it along.
+  expect(proceed(asked.talk, { kind: 'person' }, of).turns).toHaveLength(1);
+  // Words that are about one matter alone come back to nothing.
+  const anew = proceed(
+    asked.talk,
+    { kind: 'words', text: 'pens', offer: { kind: 'confirm', ids: ['pens'] } },
+    of,
+  );
+  expect(proceed(anew.talk, { kind: 'pick', id: 'pens' }, of).turns).toEqual([
+    { say: 'form', serviceId: 'stores' },
+  ]);
+});
+
+test.each([
+  ['good morning', 'hello'],
+  ['obrigado', 'welcome'],
+])('%s is answered as such, and the conversation stands where it stood', (text, say) => {
+  const asked = play(confirm).talk;
+  const next = proceed(asked, { kind: 'words', text, offer: { kind: 'reword', ids: [] } }, matterOf);
+  expect(next).toEqual({ talk: asked, turns: [{ say }] });
 });
 
 test('its ticket is called by what the matter was understood by; without one, by what was said first', () => {

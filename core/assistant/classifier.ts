@@ -23,6 +23,8 @@ const BIAS_RATE = 0.02;
 const DECAY = 2e-4;
 /** What is nearly right teaches nothing, and most classes are. */
 const LEAST_ERROR = 3e-3;
+/** What was never learned is as rare as can be; yet people put a matter in words of their own, so it weighs less. */
+const UNKNOWN_SHARE = 0.6;
 /** Pieces of words say what the words say already. */
 const PIECE_SHARE = 0.5;
 
@@ -44,7 +46,7 @@ function toSparse({ numberOf, rarity, mostRare }: Classifier, features: Features
   let square = 0;
   for (const [name, often] of features) {
     const number = numberOf.get(name);
-    const value = Math.sqrt(often) * (number === undefined ? mostRare : rarity[number]!);
+    const value = Math.sqrt(often) * (number === undefined ? UNKNOWN_SHARE * mostRare : rarity[number]!);
     square += value * value * (name.startsWith('c ') ? PIECE_SHARE : 1);
     if (number === undefined) continue;
     at.push(number);

@@ -18,6 +18,7 @@ export {
   type Likely,
   type Understanding,
 } from './understand';
+export { understandMessage, type Understood } from './message';
 export { SPOKEN, type Spoken } from './spoken';
 export { isCardNumber, maskSecrets } from './mask';
 export {

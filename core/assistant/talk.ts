@@ -1,4 +1,5 @@
 import type { LocalText } from '../forms';
+import { courtesyOf } from '../text';
 import type { Offer } from './offer';
 
 /** One step of how a matter is dealt with. */
@@ -41,6 +42,8 @@ export type Talk = {
   step: number;
   fields: Record<string, string>;
   outcome: TalkOutcome | null;
+  /** The other matter of a message that named two; it is come back to when this one has ended. */
+  later?: string[];
   /** Whether its ticket is written: there is one alone. */
   hasTicket?: true;
 };
@@ -59,7 +62,7 @@ export const titleOf = ({ said, matterId }: Talk): string | undefined =>
 
 /** What the assistant says or does next; the words for it are found where they are shown. */
 export type Turn =
-  | { say: 'confirm' | 'choose'; matterIds: string[] }
+  | { say: 'confirm' | 'choose' | 'both' | 'other'; matterIds: string[] }
   | {
       say:
         | 'reword'
@@ -67,6 +70,8 @@ export type Turn =
         | 'teams'
         | 'again'
         | 'glad'
+        | 'hello'
+        | 'welcome'
         | 'toldMasked'
         | 'waiting'
         | 'agreed'
@@ -147,11 +152,17 @@ function goOn(talk: Talk): Next {
 }
 
 function takeWords(talk: Talk, text: string, offer: Offer): Next {
+  const courtesy = courtesyOf(text);
+  if (courtesy) return { talk, turns: [{ say: courtesy === 'greeting' ? 'hello' : 'welcome' }] };
   const said = { ...talk, said: [...talk.said, text] };
   const ids = offer.ids.filter((id) => !talk.refused.includes(id));
   if (offer.kind === 'reword' || ids.length === 0) return goOn(said);
-  const kind = ids.length === 1 ? 'confirm' : 'choose';
-  return { talk: { ...said, phase: kind, offered: ids }, turns: [{ say: kind, matterIds: ids }] };
+  const phase = ids.length === 1 ? 'confirm' : 'choose';
+  const isBoth = offer.kind === 'both' && ids.length === 2;
+  return {
+    talk: { ...said, phase, offered: ids, later: isBoth ? ids : [] },
+    turns: [{ say: isBoth ? 'both' : phase, matterIds: ids }],
+  };
 }
 
 /** An answer to a question of the matter: kept in its field, then on. */
@@ -172,11 +183,23 @@ function afterWaiting(talk: Talk, input: Input, matter: Matter | undefined): Nex
   return { talk: next, turns: [{ say: 'agreed' }, ...turns] };
 }
 
+/** Once a matter of a message that named two has ended, the other one is named. */
+function nameOther({ talk, turns }: Next): Next {
+  const later = (talk.later ?? []).filter((id) => id !== talk.matterId);
+  const isDone = talk.phase === 'ended' && talk.matterId !== null && talk.outcome !== 'handedOver';
+  if (!isDone || later.length === 0) return { talk, turns };
+  return { talk: { ...talk, later: [] }, turns: [...turns, { say: 'other', matterIds: later }] };
+}
+
 /**
  * What a conversation comes to by what the person does. It never loops: a matter that was refused is not offered
  * again, other words are asked for once, and at any moment a person can be asked for.
  */
 export function proceed(talk: Talk, input: Input, matterOf: (id: string) => Matter | undefined): Next {
+  return nameOther(goThrough(talk, input, matterOf));
+}
+
+function goThrough(talk: Talk, input: Input, matterOf: (id: string) => Matter | undefined): Next {
   const matter = talk.matterId === null ? undefined : matterOf(talk.matterId);
   if (talk.phase === 'ended') return { talk, turns: [] };
   if (talk.phase === 'waiting') return afterWaiting(talk, input, matter);

@@ -3,7 +3,7 @@ import type { Synonyms } from '../search';
 import { crossValidate, findTemperature } from './calibrate';
 import { scoresOf, softmax, train, type Classifier, type Example } from './classifier';
 import { ELSEWHERE } from './elsewhere';
-import { createReader } from './features';
+import { createReader, type Features } from './features';
 
 /** What the assistant learns a matter from. */
 export type Learned = { id: string; phrasings: { text: string; language: Language }[] };
@@ -56,6 +56,19 @@ export function learn(matters: Learned[], synonyms: SynonymsBy = {}): Understand
   };
 }
 
+/** From this share of known pieces on, words are taken for known ones that are spelt otherwise. */
+const KNOWN_PIECES = 0.6;
+
+/** Whether anything of what was said was ever heard: a word, or words much like it. */
+function isHeard({ numberOf }: Classifier, features: Features): boolean {
+  const names = [...features.keys()];
+  if (names.some((name) => !name.startsWith('c ') && numberOf.has(name))) return true;
+  const pieces = names.filter((name) => name.startsWith('c '));
+  return (
+    pieces.length > 0 && pieces.filter((name) => numberOf.has(name)).length >= KNOWN_PIECES * pieces.length
+  );
+}
+
 /** All matters, and something else, the most likely first. */
 export function understand(
   { classifier, ids, temperature, synonyms }: Understanding,
@@ -63,5 +76,8 @@ export function understand(
   language: Language,
 ): Likely[] {
   const features = createReader(language, synonyms[language])(text);
+  // That is no matter, rather than any.
+  if (!isHeard(classifier, features))
+    return [{ id: null, sureness: 1 }, ...ids.map((id): Likely => ({ id, sureness: 0 }))];
   return rank(scoresOf(classifier, features), ids, temperature);
 }

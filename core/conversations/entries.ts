@@ -5,7 +5,10 @@ export type ConversationEntryData = {
   /** `from`: the page on which the conversation began; `isWhy`: why it is handed over, for the agents alone. */
   words: { from?: string | null; fileIds?: string[]; isWhy?: boolean };
   taken: Nothing;
+  /** An agent did not want it. */
   passed: Nothing;
+  /** An agent did not take it up in time. */
+  ranOut: Nothing;
   /** `offeredTo`: who did not take an offer up. */
   waiting: { offeredTo?: string };
   /** To someone by name, or to a line. */
@@ -30,6 +33,7 @@ const KINDS = {
   words: false,
   taken: true,
   passed: true,
+  ranOut: true,
   waiting: true,
   handing: true,
   handed: true,

@@ -153,7 +153,8 @@ test('an offer goes to who knows it best, then who was idle longest; who let it 
   expect(chooseForOffer([bia, rui, ivo, full], 'gates', []).personId).toBe('ivo');
   expect(chooseForOffer([bia, rui, ivo, full], 'gates', ['ivo']).personId).toBe('rui');
   expect(chooseForOffer([bia, rui, ivo, full], 'gates', ['ivo', 'rui']).personId).toBe('bia');
-  expect(chooseForOffer([bia, rui, ivo], 'gates', ['ivo', 'rui', 'bia']).personId).toBe('ivo');
+  // Everyone was offered it: it stays in the line.
+  expect(chooseForOffer([bia, rui, ivo], 'gates', ['ivo', 'rui', 'bia']).personId).toBeNull();
   expect(chooseForOffer([bia, rui], null, []).personId).toBe('bia');
   expect(chooseForOffer([agent('pia', { isAvailable: false })], null, []).personId).toBeNull();
 });

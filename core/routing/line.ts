@@ -71,18 +71,16 @@ function chooseBest(candidates: Candidate[], skill: string | null): Routed {
 }
 
 /**
- * To whom a conversation is offered: to the best of those who can have one more and have not let it pass; when all of
- * them have, it goes `round`.
+ * To whom a conversation is offered: to the best of those who can have one more and were not offered it before. When all
+ * of them were, it is offered to nobody, and stays in the line for whoever takes it.
  */
 export function chooseForOffer(
   candidates: Candidate[],
   skill: string | null,
   passedOver: readonly string[],
-): Routed & { isRound: boolean } {
-  const fresh = chooseBest(
+): Routed {
+  return chooseBest(
     candidates.filter(({ id }) => !passedOver.includes(id)),
     skill,
   );
-  if (fresh.personId !== null || passedOver.length === 0) return { ...fresh, isRound: false };
-  return { ...chooseBest(candidates, skill), isRound: true };
 }

@@ -1,4 +1,4 @@
-import { withoutCourtesies } from './index';
+import { courtesyOf, withoutCourtesies } from './index';
 
 test.each([
   ['Hello, I forgot my password.\nThanks, Tomas', 'I forgot my password.'],
@@ -20,4 +20,23 @@ test.each([
   ['hello', 'hello'],
 ])('%j', (text, bare) => {
   expect(withoutCourtesies(text)).toBe(bare);
+});
+
+test.each([
+  ['hello', 'greeting'],
+  ['Hi there!', 'greeting'],
+  ['Bom dia', 'greeting'],
+  ['Olá, boa tarde!', 'greeting'],
+  ['thanks', 'thanks'],
+  ['Thank you so much!', 'thanks'],
+  ['ok, muito obrigada', 'thanks'],
+  ['Obrigado pela ajuda.', 'thanks'],
+  // There is more to it.
+  ['hello, the kiosk is frozen', null],
+  ['thanks, but it still does not print', null],
+  ['bom dia, é possível trocar o turno?', null],
+  ['good morning sailing is missing', null],
+  ['', null],
+])('nothing but a courtesy: %j is %s', (text, courtesy) => {
+  expect(courtesyOf(text)).toBe(courtesy);
 });

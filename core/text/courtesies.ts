@@ -36,3 +36,21 @@ export function withoutCourtesies(text: string): string {
   const bare = withoutEnding(withoutBeginning(letter), ENDINGS).trim();
   return bare === '' ? text.trim() : bare;
 }
+
+const GREETING =
+  /^(?:(?:hi|hello|hey|good (?:morning|afternoon|evening|day)|ol[áa]|oi|bom dia|boa (?:tarde|noite))(?: (?:there|all|everyone|again|pessoal|a todos))?[\s,.!]*)+$/iu;
+const THANKS =
+  /^(?:(?:ok(?:ay)?|great|perfect|super|[óo]timo|perfeito|certo)[\s,.!]*)?(?:(?:many |muito )?(?:thanks|thank you|thx|cheers|obrigad[oa])(?: (?:a lot|so much|very much|again|all|everyone|for your help|pela ajuda|por tudo|a todos|mais uma vez))*[\s,.!]*)+$/iu;
+/** Longer texts are never courtesies alone. */
+const LONGEST_COURTESY = 80;
+
+/**
+ * What is said where nothing but a courtesy is said; null: there is more to it.
+ * @example courtesyOf('Bom dia!') // 'greeting'
+ */
+export function courtesyOf(text: string): 'greeting' | 'thanks' | null {
+  const said = text.trim();
+  if (said.length > LONGEST_COURTESY) return null;
+  if (GREETING.test(said)) return 'greeting';
+  return THANKS.test(said) ? 'thanks' : null;
+}

@@ -1,2 +1,2 @@
-export { withoutBeginning, withoutCourtesies } from './courtesies';
+export { withoutBeginning, courtesyOf, withoutCourtesies } from './courtesies';
 export { fillBlanks, findBadText, foldText, type BadText } from './text';

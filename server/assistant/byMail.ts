@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { chooseOffer, understand } from '../../core/assistant';
+import { understandMessage } from '../../core/assistant';
 import { withoutCourtesies } from '../../core/text';
 import { composeText } from '../../core/words';
 import { ProblemError } from '../http/problems';
@@ -40,7 +40,7 @@ export async function findMailAnswers(
   const { understanding, matters, sum } = await readLearned(listo, 'employees');
   const parts = [subject, text.slice(0, READ)].filter((part) => part.trim() !== '');
   const offers = parts
-    .map((part) => chooseOffer(understand(understanding, part, viewer.language), sum))
+    .map((text) => understandMessage(understanding, { text, language: viewer.language, sum }).offer)
     .filter(({ kind }) => kind !== 'reword');
   if (offers.length === 0) return [];
   const sure = new Set(offers.flatMap(({ kind, ids }) => (kind === 'confirm' ? ids : [])));

@@ -5,11 +5,10 @@ import {
   listConfusions,
   listDoubles,
   tryOffers,
-  chooseOffer,
+  understandMessage,
   evidenceOf,
   LEAST_PAST,
   sumFor,
-  understand,
 } from '../../core/assistant';
 import type { Language, LocalText } from '../../core/forms';
 import { change, type Actor } from '../http/change';
@@ -96,11 +95,11 @@ export async function updateMatter(
 export async function tryWords(listo: Listo, viewer: SignedIn, q: string, language: Language) {
   requireTeacher(viewer);
   const { understanding, sum, matters } = await readLearned(listo, 'agents');
-  const likely = understand(understanding, q, language);
+  const { likely, offer } = understandMessage(understanding, { text: q, language, sum });
   const nameOf = (id: string | null): string | null =>
     matters.find((matter) => matter.id === id)?.name[viewer.language] ?? null;
   return {
-    ...chooseOffer(likely, sum),
+    ...offer,
     likely: likely.slice(0, 5).map(({ id, sureness }) => ({ name: nameOf(id), sureness })),
   };
 }

@@ -28,7 +28,7 @@ export async function judgePast({ db, clock }: Listo, understanding: Understandi
     `SELECT t.matterId, t.confidentialTeamId, t.language,
        (SELECT JSON_VALUE(u.said, '$.text') FROM talk_turns u WHERE u.talkId = t.id AND u.isByPerson ORDER BY u.place LIMIT 1) AS words
      FROM talks t WHERE t.startedAt > :since AND (t.matterId IS NOT NULL OR t.endedAt IS NOT NULL
-       AND EXISTS (SELECT 1 FROM talk_turns o WHERE o.talkId = t.id AND JSON_VALUE(o.said, '$.say') IN ('confirm', 'choose'))
+       AND EXISTS (SELECT 1 FROM talk_turns o WHERE o.talkId = t.id AND JSON_VALUE(o.said, '$.say') IN ('confirm', 'choose', 'both'))
        AND EXISTS (SELECT 1 FROM talk_turns n WHERE n.talkId = t.id AND JSON_VALUE(n.said, '$.say') = 'none'))
      ORDER BY t.startedAt DESC LIMIT ${MOST}`,
     { since: clock.now() - SINCE_MS },

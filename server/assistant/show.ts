@@ -70,7 +70,9 @@ export async function showTurn(
       };
     }
     case 'choose':
-      return { say: 'choose', choices: toChoices(learned, turn.matterIds, language) };
+    case 'both':
+    case 'other':
+      return { say: turn.say, choices: toChoices(learned, turn.matterIds, language) };
     case 'text':
       return {
         say: 'text',

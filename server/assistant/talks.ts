@@ -2,12 +2,11 @@ import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import type { TalkInput, TalkView } from '../../contract/assistant';
 import {
-  chooseOffer,
+  understandMessage,
   maskSecrets,
   NEW_TALK,
   proceed,
   titleOf,
-  understand,
   type Input,
   type Likely,
   type Next,
@@ -140,8 +139,9 @@ type Heard = { input: Input; likely: Likely[]; isMasked: boolean; shown: TalkInp
 function hear(learned: Learned, row: TalkRow, input: TalkInput): Heard {
   if (input.kind !== 'words') return { input, likely: [], isMasked: false, shown: input };
   const { text, isMasked } = maskSecrets(input.text);
-  const likely = understand(learned.understanding, text, row.language);
-  const offer = chooseOffer(likely, learned.sum);
+  const { likely, offer } = understandMessage(learned.understanding, {
+    ...{ text, language: row.language, sum: learned.sum },
+  });
   return { input: { kind: 'words', text, offer }, likely, isMasked, shown: { kind: 'words', text } };
 }
 
@@ -293,8 +293,8 @@ async function storeTurns(
     likely: isByPerson && heard.likely.length > 0 ? heard.likely.slice(0, LIKELY_KEPT) : null,
   });
   const usual = await readOwnWords(listo);
-  // That it waits is said after what it is written down as.
-  const waiting = shown.findIndex(({ say }) => say === 'waiting');
+  // That it waits, and what else was named, is said after what it is written down as.
+  const waiting = shown.findIndex(({ say }) => say === 'waiting' || say === 'other');
   const ticket = number === null ? [] : [{ say: 'ticket', number, isHandOver }];
   const all = shown
     .toSpliced(waiting < 0 ? shown.length : waiting, 0, ...ticket)

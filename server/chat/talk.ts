@@ -28,6 +28,16 @@ const TEXTS: Record<string, Record<Language, string>> = {
     en: 'I did not understand that. Could you say it in other words?',
     pt: 'Não percebi. Pode dizê-lo por outras palavras?',
   },
+  both: {
+    en: 'I read two things in this. Answer with the number of the one to begin with.',
+    pt: 'Leio aqui duas coisas. Responda com o número daquela por que começamos.',
+  },
+  other: {
+    en: 'You also wrote about this; write it here again to go on with it:',
+    pt: 'Escreveu também sobre isto; volte a escrevê-lo aqui para continuar:',
+  },
+  hello: { en: 'Hello! What can I do for you?', pt: 'Olá! Em que posso ajudar?' },
+  welcome: { en: 'You are welcome. Is there anything else?', pt: 'De nada. Precisa de mais alguma coisa?' },
   again: {
     en: 'Please choose one of these, or say it in other words.',
     pt: 'Escolha um destes, ou diga por outras palavras.',
@@ -47,8 +57,9 @@ const text = (name: string, language: Language): string => TEXTS[name]?.[languag
 /** A turn of the assistant as lines of chat; what can be chosen is numbered. */
 function linesOf(turn: TurnView, language: Language, address: string): string[] {
   const { say, choices = [], articles = [], number } = turn;
-  const numbered = choices.map(({ name }, i) => `${i + 1}  ${name}`);
-  if (choices.length > 0 && say !== 'question')
+  const isOver = say === 'other';
+  const numbered = choices.map(({ name }, i) => (isOver ? name : `${i + 1}  ${name}`));
+  if (choices.length > 0 && say !== 'question' && !isOver)
     numbered.push(
       `${choices.length + 1}  ${text('none', language)}`,
       `${choices.length + 2}  ${text('person', language)}`,

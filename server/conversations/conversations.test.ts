@@ -1,3 +1,4 @@
+import { lookAtConversations } from './offers';
 import type { Conversation, ConversationShort, LineCard } from '../../contract/conversations';
 import type { Ticket } from '../../contract/tickets';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
@@ -143,28 +144,44 @@ test('two agents accept at the same instant: one has it, the other is told', asy
   await act(lena!, id, 'end');
 });
 
-test('not taken within half a minute it is offered on; let pass, too; and it goes round', async () => {
+test('offered once to each: not taken in time, or let pass, it goes on, then stays in the line; who comes back has it anew', async () => {
   const closeBia = await openDesk('bia');
   const closeMarta = await openDesk('marta');
+  const { tables } = app.listo.db;
+  await tables.chatLines.update({ id: 'desk' }, { offerSeconds: 60 });
   const id = await start(ana!);
-  const first = await until(
-    async () => (await app.listo.db.tables.conversations.findOne({ id }))!.offeredTo,
-    (offered) => offered !== null,
-  );
-  app.clock.pass(31_000);
-  const second = await until(
-    async () => (await app.listo.db.tables.conversations.findOne({ id }))!.offeredTo,
-    (offered) => offered !== null && offered !== first,
-  );
-  await act(second === 'bia' ? bia! : marta!, id, 'decline');
-  app.clock.pass(15_000);
-  // Their Desks are open all the while.
-  for (const personId of ['bia', 'marta'])
-    await app.listo.db.tables.chatAgents.update({ personId }, { seenAt: app.clock.now() });
-  await offeredTo(first === 'bia' ? bia! : marta!, id);
-  expect((await read(ana!, id)).state).toBe('waiting');
+  const offered = (isDone: (to: string | null) => boolean) =>
+    until(async () => (await tables.conversations.findOne({ id }))!.offeredTo, isDone);
+  const stayOpen = async () => {
+    for (const personId of ['bia', 'marta'])
+      await tables.chatAgents.update({ personId }, { seenAt: app.clock.now() });
+  };
+  const first = await offered((to) => to !== null);
+  // The line gives its own time.
+  app.clock.pass(50_000);
+  await stayOpen();
+  expect(await lookAtConversations(app.listo)).toBe(0);
+  app.clock.pass(11_000);
+  await stayOpen();
+  const second = await offered((to) => to !== null && to !== first);
+  const person = (personId: string | null) => (personId === 'bia' ? bia! : marta!);
+  await act(person(second), id, 'decline');
+  for (let i = 0; i < 20; i++) {
+    app.clock.pass(60_000);
+    await stayOpen();
+    await lookAtConversations(app.listo);
+  }
+  const { entries, state } = await read(person(first), id);
+  expect(state).toBe('waiting');
+  expect(entries.filter(({ type }) => type === 'ranOut').map(({ author }) => author!.id)).toEqual([first]);
+  expect(entries.filter(({ type }) => type === 'passed').map(({ author }) => author!.id)).toEqual([second]);
+  expect((await read(ana!, id)).entries.map(({ type }) => type)).not.toContain('ranOut');
+  await person(first).call('PUT', '/me/conversations', { presence: 'busy' });
+  await person(first).call('PUT', '/me/conversations', { presence: 'available' });
+  await offeredTo(person(first), id);
   await act(ana!, id, 'end');
   expect(await read(ana!, id)).toMatchObject({ state: 'ended', endedBy: 'left' });
+  await tables.chatLines.update({ id: 'desk' }, { offerSeconds: 30 });
   closeBia();
   closeMarta();
   await marta!.call('PUT', '/me/conversations', { presence: 'away' });

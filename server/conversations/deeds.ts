@@ -131,22 +131,30 @@ export function acceptConversation(by: By): Promise<{ ok: true }> {
   });
 }
 
-/** Takes an offer back from someone: who handed it over keeps it; what came from the line goes round. */
-export async function passOn(listo: Listo, tx: Transaction, conversation: ConversationRow): Promise<void> {
+/**
+ * Takes an offer back from someone who let it pass, or did not take it up in time: who handed it over keeps it; what came
+ * from the line is offered to the next.
+ */
+export async function passOn(
+  listo: Listo,
+  tx: Transaction,
+  conversation: ConversationRow,
+  why: 'declined' | 'ranOut',
+): Promise<void> {
   const { offeredTo, agentId, handedBy, passedOver } = conversation;
   const who = offeredTo ?? '';
   const changes: Partial<ConversationRow> = { offeredTo: null };
   if (handedBy !== null && agentId !== null)
     Object.assign(changes, { state: 'open', handedBy: null, handedWhy: null });
   else Object.assign(changes, { state: 'waiting', passedOver: [...new Set([...passedOver, who])] });
-  const type = handedBy === null ? 'passed' : 'notHanded';
+  const type = why === 'ranOut' ? 'ranOut' : handedBy === null ? 'passed' : 'notHanded';
   await recordEntry(listo, tx, conversation, { type, authorId: offeredTo, readBy: 'agents' }, changes);
 }
 
 export function declineConversation(by: By): Promise<{ ok: true }> {
   const { listo, viewer } = by;
   return on(by, 'agent', async (tx, { conversation }) => {
-    if (conversation.offeredTo === viewer.id) await passOn(listo, tx, conversation);
+    if (conversation.offeredTo === viewer.id) await passOn(listo, tx, conversation, 'declined');
     return OK;
   });
 }

@@ -14,6 +14,8 @@ export type ChatLineRow = SilenceTimes & {
   skill: string | null;
   /** What tickets made from it are of. */
   serviceId: string | null;
+  /** So long an agent has to take what they are offered. */
+  offerSeconds: number;
   closedWords: LocalText;
   facts: OfferFact[];
   position: number;
@@ -80,6 +82,7 @@ export function createConversationTables(sequelize: Sequelize) {
       ...{ id, name: json, about: json, teamId: id, skill: text(60), serviceId: id, closedWords: json },
       ...{
         facts: json,
+        offerSeconds: integer,
         askAfter: integer,
         endAfter: integer,
         position: integer,

@@ -7,10 +7,6 @@ import type { ChatLineRow, ConversationRow } from './model';
 import { recordEntry } from './record';
 import { GONE_AFTER_MS, readCandidates } from './waits';
 
-/** So long an agent has to take what they are offered. */
-export const OFFER_MS = 30_000;
-/** Before it goes round once more. */
-const ROUND_MS = 15_000;
 const BATCH = 200;
 /** So long is offered at a stretch, well within the lease: what agents have is then looked at anew. */
 const TURN_MS = 1_000;
@@ -32,12 +28,13 @@ async function onStill(
 /** Takes back offers that nobody took in time, or whose agent's Desk is no longer open. */
 async function takeBackOffers(listo: Listo, now: number): Promise<number> {
   const rows = await listo.db.select<ConversationRow>(
-    `SELECT c.* FROM conversations c LEFT JOIN chat_agents a ON a.personId = c.offeredTo
-     WHERE c.offeredTo IS NOT NULL AND c.state <> 'ended' AND (c.offeredAt <= :late OR (c.handedBy IS NULL AND COALESCE(a.seenAt, 0) <= :gone)) LIMIT ${BATCH}`,
-    { late: now - OFFER_MS, gone: now - GONE_AFTER_MS },
+    `SELECT c.* FROM conversations c JOIN chat_lines l ON l.id = c.lineId LEFT JOIN chat_agents a ON a.personId = c.offeredTo
+     WHERE c.offeredTo IS NOT NULL AND c.state <> 'ended' AND (c.offeredAt <= :now - l.offerSeconds * 1000 OR (c.handedBy IS NULL AND COALESCE(a.seenAt, 0) <= :gone)) LIMIT ${BATCH}`,
+    { now, gone: now - GONE_AFTER_MS },
   );
   let done = 0;
-  for (const row of rows) if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, locked))) done++;
+  for (const row of rows)
+    if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, locked, 'ranOut'))) done++;
   return done;
 }
 
@@ -76,16 +73,14 @@ async function offerLine(
   let done = 0;
   for (const row of waiting) {
     if (isOver()) break;
-    const { personId, isRound } = chooseForOffer(candidates, line.skill, row.passedOver);
-    // Who has just let it pass is left alone for a moment.
-    if (personId === null || (isRound && now - (row.offeredAt ?? 0) < ROUND_MS)) continue;
-    const passedOver = isRound ? [] : row.passedOver;
+    const { personId } = chooseForOffer(candidates, line.skill, row.passedOver);
+    if (personId === null) continue;
     const isOffered = await onStill(listo, row, async (tx, locked) => {
       const { tables } = listo.db;
       // It is no event in the conversation: only the agent sees it.
       await tables.conversations.update(
         { id: locked.id },
-        { state: 'offered', offeredTo: personId, offeredAt: now, passedOver, version: locked.version + 1 },
+        { state: 'offered', offeredTo: personId, offeredAt: now, version: locked.version + 1 },
         tx,
       );
       await recordEntry(
@@ -158,4 +153,13 @@ export async function lookAtConversations(listo: Listo): Promise<number> {
 /** Keeps conversations going, in one process at a time. */
 export function startOffers(listo: Listo): Loop {
   return startLoop(listo, 'conversations', () => lookAtConversations(listo));
+}
+
+/** What waits may be offered to someone once more. */
+export async function offerAnew({ db }: Listo, personId: string): Promise<void> {
+  await db.run(
+    `UPDATE conversations SET passedOver = JSON_REMOVE(passedOver, JSON_UNQUOTE(JSON_SEARCH(passedOver, 'one', :personId)))
+     WHERE state = 'waiting' AND JSON_CONTAINS(passedOver, JSON_QUOTE(:personId))`,
+    { personId },
+  );
 }

@@ -16,7 +16,6 @@ import { fileIdsOf } from './files';
 import { requireConversation, type Guarded } from './guard';
 import type { OfferFact } from '../../contract/talkNames';
 import type { ChatLineRow, ConversationRow } from './model';
-import { OFFER_MS } from './offers';
 import { readHours, readLineNow, waitBehind } from './waits';
 import { hasOwn } from '../../core/records';
 import { hiddenFrom } from '../tickets/hidden';
@@ -149,6 +148,7 @@ export async function readConversation(listo: Listo, viewer: SignedIn, id: strin
 type DeskRow = ConversationRow & {
   line: ChatLineRow['name'];
   shownFacts: OfferFact[];
+  offerSeconds: number;
   agent: string | null;
   handedByName: string | null;
   lastWords: string | null;
@@ -179,7 +179,7 @@ export async function readAtDesk(
   const { select, tables } = listo.db;
   const teamIds = viewer.teams.map(({ teamId }) => teamId);
   const rows = await select<DeskRow>(
-    `SELECT c.*, l.name AS line, l.facts AS shownFacts, a.name AS agent, h.name AS handedByName, p.title, s.name AS site, p.place AS personPlace, p.device, p.vessel,
+    `SELECT c.*, l.name AS line, l.facts AS shownFacts, l.offerSeconds, a.name AS agent, h.name AS handedByName, p.title, s.name AS site, p.place AS personPlace, p.device, p.vessel,
        (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = c.personId AND t.isConfidential = 0 AND t.state IN ('received', 'inWork', 'held')) AS openTickets,
        (SELECT LEFT(e.text, 160) FROM conversation_entries e WHERE e.conversationId = c.id AND e.type = 'words' AND e.readBy = 'all' ORDER BY e.place DESC LIMIT 1) AS lastWords
      FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN people p ON p.id = c.personId JOIN sites s ON s.id = p.siteId
@@ -199,7 +199,7 @@ export async function readAtDesk(
     return {
       ...{ id: row.id, state: row.state, person, line: row.line, agent: row.agent, isOfferedToMe },
       isMine: row.agentId === viewer.id,
-      offeredUntil: isOfferedToMe && row.offeredAt !== null ? row.offeredAt + OFFER_MS : null,
+      offeredUntil: isOfferedToMe && row.offeredAt !== null ? row.offeredAt + row.offerSeconds * 1_000 : null,
       handedBy: row.handedByName,
       since: row.lineAt,
       whoWaits: whoWaits(row),

@@ -21,6 +21,7 @@ import {
 } from './deeds';
 import { requireConversation } from './guard';
 import { listLines, readAtDesk, readConversation } from './read';
+import { offerAnew } from './offers';
 import { readOverview } from './overview';
 import { ticketOf } from './ticket';
 import { readTranscript, writePdf } from './transcript';
@@ -99,6 +100,8 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
       undefined,
       { updates: ['presence', 'capacity', 'alert', 'seenAt'] },
     );
+    // Who comes back to it may be offered once more what waits.
+    if (body.presence === 'available' && known?.presence !== 'available') await offerAnew(listo, viewer.id);
     wire.wake();
     return OK;
   });

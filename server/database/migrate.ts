@@ -27,6 +27,7 @@ import { up as answersInRooms } from './migrations/0024-answers-in-rooms';
 import { up as takenUp } from './migrations/0025-taken-up';
 import { up as sessionsAndKeys } from './migrations/0026-sessions-and-keys';
 import { up as givenOnBy } from './migrations/0027-given-on-by';
+import { up as offerSeconds } from './migrations/0028-offer-seconds';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -58,6 +59,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0025-taken-up', up: takenUp },
       { name: '0026-sessions-and-keys', up: sessionsAndKeys },
       { name: '0027-given-on-by', up: givenOnBy },
+      { name: '0028-offer-seconds', up: offerSeconds },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -16,6 +16,10 @@ export const assistantEn = {
   passages: 'This is what is written on it:',
   noPassages: 'Nothing is written on it that I could find.',
   teams: 'Who should have this? They get all that you said.',
+  both: 'I read two things in this. With which shall we begin?',
+  other: 'You also wrote about something else. Shall we go on with it?',
+  hello: 'Hello! What can I do for you?',
+  welcome: 'You are welcome. Is there anything else?',
   again: 'Please choose one of these, or say it in other words.',
   glad: 'Good. Nobody else has to do anything.',
   toldMasked: 'That looked like a password or a card number. I did not keep it; please never send one.',
@@ -102,6 +106,7 @@ export const assistantEn = {
     trialHelp: 'As it has learned it now.',
     kinds: {
       confirm: 'It would ask whether that is meant.',
+      both: 'It would ask about both.',
       choose: 'It would offer several.',
       reword: 'It would ask for other words.',
     },

@@ -16,6 +16,10 @@ export const assistantPt = {
   passages: 'Isto é o que está escrito sobre isso:',
   noPassages: 'Não encontrei nada escrito sobre isso.',
   teams: 'Quem deve ficar com isto? Recebem tudo o que disse.',
+  both: 'Leio aqui duas coisas. Por qual começamos?',
+  other: 'Escreveu também sobre outra coisa. Continuamos com ela?',
+  hello: 'Olá! Em que posso ajudar?',
+  welcome: 'De nada. Precisa de mais alguma coisa?',
   again: 'Escolha um destes, ou diga por outras palavras.',
   glad: 'Ótimo. Mais ninguém tem de fazer nada.',
   toldMasked: 'Isso parecia uma palavra-passe ou um número de cartão. Não o guardei; nunca envie nenhum.',
@@ -102,6 +106,7 @@ export const assistantPt = {
     trialHelp: 'Como aprendeu até agora.',
     kinds: {
       confirm: 'Perguntaria se é isso.',
+      both: 'Perguntaria pelos dois.',
       choose: 'Ofereceria vários.',
       reword: 'Pediria outras palavras.',
     },

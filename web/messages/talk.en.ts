@@ -49,6 +49,7 @@ export const talkEn = {
   entries: {
     taken: '{{who}} is here.',
     passed: '{{who}} let it pass.',
+    ranOut: 'The offer to {{who}} ran out.',
     waiting: 'Back in the line, at its front.',
     handing: '{{who}} asks {{to}} to take over.',
     handed: '{{who}} has taken over.',
@@ -145,6 +146,7 @@ export const talkEn = {
     closed: 'When it is closed, {{language}}',
     skill: 'Skill that it needs, if any',
     facts: 'What agents see with an offer',
+    offerSeconds: 'Offer it to an agent for so many seconds',
     askAfter: 'Ask after so many minutes of silence',
     endAfter: 'End so many minutes after that',
     isOn: 'In use',

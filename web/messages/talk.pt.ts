@@ -48,6 +48,7 @@ export const talkPt = {
   becameTicket: 'Ficou registado como {{number}}: {{title}}',
   entries: {
     taken: '{{who}} está aqui.',
+    ranOut: 'A proposta a {{who}} expirou.',
     passed: '{{who}} deixou passar.',
     waiting: 'De novo na linha, à frente.',
     handing: '{{who}} pede a {{to}} que continue.',
@@ -145,6 +146,7 @@ export const talkPt = {
     closed: 'Quando está fechada, {{language}}',
     skill: 'Competência necessária, se houver',
     facts: 'O que os agentes veem com a oferta',
+    offerSeconds: 'Propor a um agente durante tantos segundos',
     askAfter: 'Perguntar após tantos minutos de silêncio',
     endAfter: 'Terminar tantos minutos depois',
     isOn: 'Em uso',

@@ -74,7 +74,12 @@ function Conversation({ first }: { first: TalkView }) {
     },
   });
   const anew = useMutation({
-    mutationFn: () => call(api.assistant.start, { body: { isAnew: true }, key: nanoid() }),
+    mutationFn: async (text: string | null) => {
+      const talk = await call(api.assistant.start, { body: { isAnew: true }, key: nanoid() });
+      if (text === null) return talk;
+      const input = { kind: 'words', text } as const;
+      return call(api.assistant.say, { params: { id: talk.id }, body: { input }, key: nanoid() });
+    },
     onSuccess: keep,
   });
   const rate = useMutation({
@@ -97,6 +102,7 @@ function Conversation({ first }: { first: TalkView }) {
               turn={turn}
               title={first.title ?? ''}
               onInput={i === first.turns.length - 1 && !isEnded && !saying.isPending ? say : null}
+              onOther={anew.isPending ? undefined : (name) => anew.mutate(name)}
             />
           ))}
         </div>
@@ -108,7 +114,7 @@ function Conversation({ first }: { first: TalkView }) {
             ) : (
               <Rating value={rate.variables ?? null} onChange={(rating) => rate.mutate(rating)} />
             )}
-            <Button variant="default" loading={anew.isPending} onClick={() => anew.mutate()}>
+            <Button variant="default" loading={anew.isPending} onClick={() => anew.mutate(null)}>
               {t('assistant/anew')}
             </Button>
           </div>

@@ -15,6 +15,8 @@ type Props = {
   title: string;
   /** Of the last turn alone: what can be answered to it. */
   onInput: ((input: TalkInput) => void) | null;
+  /** Goes on, in a conversation of its own, with the other matter that was named. */
+  onOther?: ((name: string) => void) | undefined;
 };
 
 function Choices({
@@ -37,7 +39,7 @@ function Choices({
   ));
 }
 
-function Said({ turn, title, onInput }: Props) {
+function Said({ turn, title, onInput, onOther }: Props) {
   const { t } = useWords();
   const { say, choices = [], articles = [], services = [], tickets = [], number } = turn;
   const [article] = articles;
@@ -84,9 +86,10 @@ function Said({ turn, title, onInput }: Props) {
         </>
       );
     case 'choose':
+    case 'both':
       return (
         <>
-          <p>{t('assistant/choose')}</p>
+          <p>{t(`assistant/${say}`)}</p>
           <div className={classes.choices}>
             {onInput ? (
               <Choices kind="pick" {...{ onInput, choices }} />
@@ -95,6 +98,23 @@ function Said({ turn, title, onInput }: Props) {
             )}
             {neither}
             {straight}
+          </div>
+        </>
+      );
+    case 'other':
+      return (
+        <>
+          <p>{t('assistant/other')}</p>
+          <div className={classes.choices}>
+            {choices.map(({ id, name }) =>
+              onOther ? (
+                <Button key={id} variant="outline" onClick={() => onOther(name)}>
+                  {name}
+                </Button>
+              ) : (
+                <b key={id}>{name}</b>
+              ),
+            )}
           </div>
         </>
       );

@@ -38,6 +38,8 @@ function useTurnView(known: Known[], articles: { id: string; title: string }[]) 
     switch (turn.say) {
       case 'confirm':
       case 'choose':
+      case 'both':
+      case 'other':
         return { say: turn.say, choices: choicesOf(turn.matterIds) };
       case 'text':
         return { say: 'text', text: local(turn.text) };

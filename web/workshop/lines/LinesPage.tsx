@@ -75,6 +75,13 @@ function LineForm({ line }: { line: LineSetUp }) {
         </Group>
         <Group grow align="flex-end">
           <NumberInput
+            label={t('talk/lines/offerSeconds')}
+            min={10}
+            max={600}
+            value={wanted.offerSeconds}
+            onChange={(value) => set({ offerSeconds: Number(value) || 30 })}
+          />
+          <NumberInput
             label={t('talk/lines/askAfter')}
             min={1}
             max={120}
@@ -129,6 +136,7 @@ const emptyLine = (teamId: string): LineSetUp => ({
     skill: null,
     serviceId: null,
     isOn: true,
+    offerSeconds: 30,
     askAfter: 5,
     endAfter: 10,
     version: 0,
