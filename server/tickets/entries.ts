@@ -1,10 +1,11 @@
-import { factsOfEntry, type EntryFacts, type TicketEntryKind } from '../../core/journal';
+import { changesFor, factsOfEntry, type EntryFacts, type TicketEntryKind } from '../../core/journal';
 import type { Entry, Ticket } from '../../contract/tickets';
 import type { FileRow } from '../files/model';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import { listAnswered } from './answered';
 import { definitionOf } from '../catalogue/versions';
+import { readChangeNames } from './changeNames';
 import { readPeople } from '../people/names';
 import type { MessageRow, TicketRecord } from './model';
 
@@ -105,6 +106,8 @@ export async function readEntries(
     ...(data.personId && { person: people.get(data.personId)?.name }),
     ...(data.fromId && { former: people.get(data.fromId)?.name }),
   });
+  const reader = isTeamSide ? 'team' : 'requester';
+  const named = await readChangeNames(listo, entries);
   const shown = entries.map(({ id, at, type, actorId, via, audience, changes, data, ticketNumber }) => ({
     id,
     at,
@@ -114,10 +117,12 @@ export async function readEntries(
     via,
     audience,
     from: ticketNumber === number ? null : ticketNumber,
-    changes: isTeamSide ? changes : {},
+    changes: named(type, changesFor(reader, changes)),
     message:
       type === 'sent' ? (openings.get(ticketNumber) ?? null) : messageOf(factsOfEntry({ data }).messageId),
     data: nameIn(data),
   }));
-  return { entries: shown, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };
+  // What concerns its reader in nothing is no entry for them.
+  const said = shown.filter(({ type, changes }) => type !== 'changed' || Object.keys(changes).length > 0);
+  return { entries: said, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };
 }

@@ -23,6 +23,28 @@ test('an agent judges a call while they raise it; someone who asks for themselve
   expect((await tomas!.call('POST', '/tickets', own)).status).toBe(403);
 });
 
+test('what was changed is told to the team whole, by names; to the requester only as far as it concerns them', async () => {
+  const rui = await chat.app.as('rui');
+  const { number } = (await rui.call('POST', '/tickets', kiosk)).body as { number: number };
+  const put = async (body: object) => {
+    const { version } = await chat.ticketOf(number, 'rui');
+    expect((await rui.call('PATCH', `/tickets/${number}`, { version, ...body })).status).toBe(200);
+  };
+  await put({ title: 'Kiosk 3 is dark' });
+  await put({ due: { date: '2027-01-15' } });
+  await put({ impact: 'fleet', urgency: 'stopsWork' });
+  const changesOf = async (personId: string) =>
+    (await chat.ticketOf(number, personId)).entries.flatMap(({ type, changes }) =>
+      type === 'changed' ? [Object.keys(changes)] : [],
+    );
+  const team = await changesOf('rui');
+  expect(team[0]).toEqual(['title']);
+  expect(team[1]).toContain('dueDate');
+  expect(team[2]).toEqual(expect.arrayContaining(['impact', 'urgency', 'priority']));
+  // When it is due is the team's own; of the last, the new priority is theirs to know.
+  expect(await changesOf('tomas')).toEqual([['title'], ['priority']]);
+});
+
 test('who took the call mends what it is about, also where it lies with another team; its work stays the team’s', async () => {
   const [bia, clara] = await Promise.all(['bia', 'clara'].map(chat.app.as));
   const made = await bia!.call('POST', '/tickets', { ...kiosk, serviceId: 'gate-broken' });

@@ -8,6 +8,8 @@ type Around = 'cameLate' | 'unreadable' | 'by' | 'via' | 'agree' | 'disagree';
 /** The texts of a history in one language. A kind without its words does not compile. */
 export type EntryTexts = Record<EntryWording | Around, string> & {
   ways: Record<(typeof ROUTING_WAYS)[number], string>;
+  /** How a field changed. */
+  change: Record<'set' | 'moved' | 'cleared', string>;
 };
 
 /** What happened on a ticket, a line an entry. */
@@ -25,10 +27,15 @@ export const entriesEn: EntryTexts = {
   decided: '{{who}} decided: {{decision}}',
   granted: 'Granted, it goes on',
   declined: 'Not agreed, it ends here',
-  changed: '{{who}} changed {{fields}}',
+  changed: '{{who}} changed {{changes}}',
+  change: {
+    set: '{{name}} to “{{to}}”',
+    moved: '{{name}} from “{{from}}” to “{{to}}”',
+    cleared: '{{name}}: “{{from}}” was taken away',
+  },
   refiled: '{{who}} filed it under “{{step}}”, it was “{{formerName}}”',
   requesterChanged: '{{who}} put {{person}} in the place of {{former}}, who asked',
-  undone: '{{who}} took the last change back',
+  undone: '{{who}} took the last change back: {{changes}}',
   followed: '{{who}} brought {{person}} in',
   unfollowed: '{{who}} let {{person}} go',
   warned: '{{target}}: {{percent}} % used',

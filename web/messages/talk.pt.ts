@@ -48,8 +48,8 @@ export const talkPt = {
   becameTicket: 'Ficou registado como {{number}}: {{title}}',
   entries: {
     taken: '{{who}} está aqui.',
-    ranOut: 'A proposta a {{who}} expirou.',
     passed: '{{who}} deixou passar.',
+    ranOut: 'A proposta a {{who}} expirou.',
     waiting: 'De novo na linha, à frente.',
     handing: '{{who}} pede a {{to}} que continue.',
     handed: '{{who}} continua agora.',

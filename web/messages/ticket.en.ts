@@ -84,6 +84,10 @@ export const ticketEn = {
     keepTheirs: 'Leave it as it is now',
     putMine: 'Put mine over it',
     fields: {
+      solution: 'Solution',
+      heldUntil: 'Held until',
+      rating: 'Rating',
+      ratingWord: 'What was said of it',
       progressId: 'How far it is',
       estimateMinutes: 'Estimate',
       underNumber: 'Stands under',

@@ -85,6 +85,10 @@ export const ticketPt: typeof ticketEn = {
     keepTheirs: 'Deixar como está agora',
     putMine: 'Pôr o meu por cima',
     fields: {
+      solution: 'Solução',
+      heldUntil: 'Em espera até',
+      rating: 'Avaliação',
+      ratingWord: 'O que foi dito',
       progressId: 'Em que ponto está',
       estimateMinutes: 'Estimativa',
       underNumber: 'Está sob',

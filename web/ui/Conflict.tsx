@@ -1,37 +1,19 @@
 import { Button, Group, Modal, Table, Text } from '@mantine/core';
 import { ApiProblem } from '../api/call';
 import { useServices } from '../api/queries';
-import { useWords, type Words } from '../messages/useWords';
+import { useWords } from '../messages/useWords';
+import { useValueWords } from './useValueWords';
 
 type Props = { error: unknown; onKeepTheirs(): void; onPutMine(): void };
 
-const WORDED: Record<string, string> = {
-  state: 'states',
-  heldFor: 'heldFor',
-  impact: 'impacts',
-  urgency: 'urgencies',
-};
-
-function wordOf(
-  field: string,
-  value: unknown,
-  { t }: Words,
-  titleOf: (id: unknown) => string | null,
-): string {
-  if (value === null || value === undefined) return t('common/none');
-  if (field === 'serviceId') return titleOf(value) ?? t('common/none');
-  const said = typeof value === 'string' ? value : JSON.stringify(value);
-  return WORDED[field] ? t(`${WORDED[field]}/${said}`) : said;
-}
-
 /** Someone else was quicker: what differs, and the choice. */
 export function Conflict({ error, onKeepTheirs, onPutMine }: Props) {
-  const words = useWords();
-  const { t, local } = words;
+  const { t, local } = useWords();
+  const valueOf = useValueWords();
   const { data: services = [] } = useServices();
-  const titleOf = (id: unknown): string | null => {
-    const service = services.find((each) => each.id === id);
-    return service ? local(service.title) : null;
+  const say = (field: string, value: unknown): string => {
+    const service = field === 'serviceId' ? services.find(({ id }) => id === value) : undefined;
+    return (service ? local(service.title) : valueOf(field, value)) || t('common/none');
   };
   const differences =
     error instanceof ApiProblem && error.code === 'stale' ? (error.problem?.differences ?? []) : [];
@@ -51,8 +33,8 @@ export function Conflict({ error, onKeepTheirs, onPutMine }: Props) {
           {differences.map(({ field, theirs, yours }) => (
             <Table.Tr key={field}>
               <Table.Td>{t(`conflict/fields/${field}`)}</Table.Td>
-              <Table.Td>{wordOf(field, theirs, words, titleOf)}</Table.Td>
-              <Table.Td>{wordOf(field, yours, words, titleOf)}</Table.Td>
+              <Table.Td>{say(field, theirs)}</Table.Td>
+              <Table.Td>{say(field, yours)}</Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>

@@ -3,6 +3,7 @@ import type { LocalText } from '../../core/forms';
 import { isShown, type ShownKind } from '../../core/journal';
 import type { EntryWording } from '../messages/entries.en';
 import { useWords } from '../messages/useWords';
+import { useChangeWords } from './useChangeWords';
 import { useTimes } from './useTimes';
 
 type EntryName = string | LocalText;
@@ -38,14 +39,11 @@ export function useEntryWords(meId: string): (entry: Entry) => string | null {
 function useReadableWords(meId: string): (entry: Entry) => string | null {
   const { t, local } = useWords();
   const times = useTimes();
+  const changesOf = useChangeWords();
   const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
   return (entry) => {
     const { type, actor, data, changes, from } = entry;
     if (!isShown(type)) return null;
-    const fields =
-      type === 'changed'
-        ? Object.keys(changes).map((field) => t(`conflict/fields/${field}`).toLowerCase())
-        : [];
     const heldFor = changes.heldFor?.to;
     const nameOf = (name: EntryName | undefined): string =>
       typeof name === 'object' ? local(name) : (name ?? '');
@@ -56,7 +54,7 @@ function useReadableWords(meId: string): (entry: Entry) => string | null {
       formerName: nameOf(data.formerName),
       target: data.target,
       percent: data.percent,
-      fields: fields.join(', '),
+      changes: type === 'changed' || type === 'undone' ? changesOf(changes) : '',
       whom: typeof heldFor === 'string' ? t(`heldFor/${heldFor}`) : '',
       words: typeof data.words === 'object' && data.words ? local(data.words) : '',
       promised: full(data.promisedAt),

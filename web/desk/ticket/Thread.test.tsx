@@ -36,3 +36,37 @@ describe('what happened stands there, whatever an entry carries', () => {
     expect(screen.getByText(/não consegue mostrar/)).toBeTruthy();
   });
 });
+
+describe('what was changed', () => {
+  const changed = entryOf('changed', {
+    actor: { id: 'rui', name: 'Rui Bastos', goesFirst: false },
+    changes: {
+      priority: { from: 'P3', to: 'P2' },
+      place: { from: '', to: 'Gate 2' },
+      progressId: { from: { en: 'Ordered', pt: 'Encomendado' }, to: null },
+      dueAt: { from: null, to: AT },
+      dueDate: { from: null, to: '2026-12-24' },
+      estimateMinutes: { from: 30, to: 90 },
+      urgency: { from: 'slowsWork', to: 'stopsWork' },
+      answers: { from: { a: 1 }, to: { a: 2 } },
+    },
+  });
+
+  test('is told field by field, from what to what, in the reader’s words', async () => {
+    await show(<Thread ticket={ticketOf([changed])} now={AT} />);
+    const said = screen.getByText(/Rui Bastos changed/).textContent;
+    expect(said).toContain(
+      'Priority from “P3” to “P2”; Where to “Gate 2”; How far it is: “Ordered” was taken away',
+    );
+    expect(said).toContain('Due by hand to “Thu, 24 Dec 2026”; Estimate from “30 min” to “1 h 30 min”');
+    expect(said).toMatch(/Answers$/);
+    // The instant at which the day ends is no fact of its own, and ids are nobody's words.
+    expect(said!.match(/Due by hand/g)).toHaveLength(1);
+    expect(said).not.toMatch(/stopsWork|\[object/);
+  });
+
+  test('also in Portuguese', async () => {
+    await show(<Thread ticket={ticketOf([changed])} now={AT} />, { language: 'pt' });
+    expect(screen.getByText(/mudou Prioridade de “P3” para “P2”/)).toBeTruthy();
+  });
+});
