@@ -353,3 +353,15 @@ test('how far offers go is found by past conversations, once there are a hundred
   // What is offered is seldom what was meant: it takes all the sureness that is wanted.
   expect(await sumAt(0.95)).toBe(0.95);
 });
+
+test('where nothing fits, every team that one may ask is offered, the likeliest first', async () => {
+  let talk = await hear(lena!, await start(lena!), 'zzzz qqqq');
+  expect(last(talk).say).toBe('reword');
+  talk = await say(lena!, await hear(lena!, talk, 'xxxx wwww'), { kind: 'none' });
+  expect(last(talk).say).toBe('teams');
+  const offered = last(talk).choices!.map(({ id }) => id);
+  const services = (await lena!.call('GET', '/services')).body as { id: string }[];
+  const ofServices = await app.listo.db.tables.services.find({ id: services.map(({ id }) => id) });
+  expect([...offered].sort()).toEqual([...new Set(ofServices.map(({ teamId }) => teamId))].sort());
+  expect(offered.length).toBeGreaterThan(4);
+});

@@ -1,3 +1,4 @@
+import { listServices } from '../catalogue/services';
 import type { Turn } from '../../core/assistant';
 import type { Language, LocalText } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
@@ -11,7 +12,6 @@ import type { Learned } from './learned';
 import type { MatterRow, Said } from './model';
 
 const PASSAGES = 3;
-const TEAMS = 4;
 const TICKETS = 5;
 
 function toChoices(learned: Learned, ids: string[], language: Language): Said['choices'] {
@@ -21,24 +21,30 @@ function toChoices(learned: Learned, ids: string[], language: Language): Said['c
   });
 }
 
-/** The teams that could take it, by how likely their matters are. */
+/** All teams of which the person may ask for something, those whose matters are likelier first. */
 async function listTeams(
-  { db }: Listo,
+  listo: Listo,
+  personId: string,
   learned: Learned,
   likely: { id: string | null; sureness: number }[],
   language: Language,
 ): Promise<Said['choices']> {
-  const services = await db.tables.services.find({});
-  const teams = await db.tables.teams.find({});
-  const worth = new Map<string, number>([['desk', 1e-6]]);
+  const { db } = listo;
+  const [services, teams, theirs] = await Promise.all([
+    db.tables.services.find({}, { attributes: ['id', 'teamId'] }),
+    db.tables.teams.find({}),
+    listServices(listo, personId),
+  ]);
+  const mayAsk = new Set(theirs.map(({ id }) => id));
+  const worth = new Map<string, number>();
+  for (const { id, teamId } of services) if (mayAsk.has(id)) worth.set(teamId, 0);
   for (const { id, sureness } of likely) {
     const matter = learned.matters.find((each) => each.id === id);
     const teamId = services.find((service) => service.id === matter?.serviceId)?.teamId;
-    if (teamId) worth.set(teamId, (worth.get(teamId) ?? 0) + sureness);
+    if (teamId && worth.has(teamId)) worth.set(teamId, worth.get(teamId)! + sureness);
   }
   return [...worth]
     .sort(([, one], [, other]) => other - one)
-    .slice(0, TEAMS)
     .flatMap(([id]) => {
       const team = teams.find((each) => each.id === id);
       return team ? [{ id, name: inLanguage(team.name, language) }] : [];
@@ -94,7 +100,7 @@ export async function showTurn(
       return { say: 'passages', articles };
     }
     case 'teams':
-      return { say: 'teams', choices: await listTeams(listo, learned, likely, language) };
+      return { say: 'teams', choices: await listTeams(listo, viewer.id, learned, likely, language) };
     case 'form':
       return { say: 'form', serviceId: turn.serviceId };
     case 'state': {

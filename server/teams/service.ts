@@ -3,7 +3,7 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { WAITS } from '../../core/hours';
 import { LANGUAGES } from '../../core/forms';
-import { maySetUp } from '../../core/rights';
+import { mayLead, maySetUp } from '../../core/rights';
 import type { ProgressLabel } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -69,7 +69,10 @@ export async function updateTeam(
     givenOnBy,
   }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
-  if (!maySetUp(viewer, id)) throw new ProblemError('forbidden');
+  // How far its work is, is the lead's to name; all else is set up.
+  const others = [calendarId, outOfHours, decidesInChat, answersMail, givenOnBy];
+  const isOfLead = others.every((value) => value === undefined) && mayLead(viewer, id);
+  if (!isOfLead && !maySetUp(viewer, id)) throw new ProblemError('forbidden');
   return change(listo, actor, async (tx) => {
     const { tables } = listo.db;
     const team = await tables.teams.findOne({ id }, tx, true);

@@ -42,3 +42,17 @@ test('a team’s labels are set by those who answer for it', async () => {
   expect((await save(helder!, [label, label])).status).toBe(422);
   expect((await save(helder!, [label])).status).toBe(200);
 });
+
+test('a lead names how far their own team’s work is, and sets up nothing else by that', async () => {
+  const versionOf = async (id: string): Promise<number> =>
+    ((await helder!.call('GET', '/teams')).body as { id: string; version: number }[]).find(
+      (team) => team.id === id,
+    )!.version;
+  const save = async (id: string, body: object) =>
+    (await jonas!.call('PATCH', `/teams/${id}`, { version: await versionOf(id), ...body })).status;
+  const progressLabels = [{ id: 'cut', name: { en: 'cut to size', pt: 'cortado' }, isFinished: false }];
+  expect(await save('stores', { progressLabels })).toBe(200);
+  expect(await save('stores', { progressLabels, decidesInChat: false })).toBe(403);
+  expect(await save('stores', { answersMail: true })).toBe(403);
+  expect(await save('desk', { progressLabels })).toBe(403);
+});

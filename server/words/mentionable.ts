@@ -10,6 +10,11 @@ import { everyoneOn, keepReaders, type ReadBy } from '../tickets/mentioned';
 const MOST = 8;
 const LOOKED_AT = 24;
 
+/** Whether a name, or one of its words, begins so. @example hasWordFrom('Service desk', 'desk') // true */
+function hasWordFrom(name: string, wanted: string): boolean {
+  return ` ${foldText(name)}`.includes(` ${wanted}`);
+}
+
 /** Who can be called on a ticket by a few letters: those on it first, then agents and teams; only who may read it. */
 export async function listMentionable(
   listo: Listo,
@@ -50,9 +55,7 @@ export async function listMentionable(
       .slice(0, MOST)
       .map((person) => ({ kind: 'person' as const, ...person })),
     ...teams
-      .filter(
-        ({ name }) => wanted !== '' && Object.values(name).some((each) => foldText(each).startsWith(wanted)),
-      )
+      .filter(({ name }) => wanted !== '' && Object.values(name).some((each) => hasWordFrom(each, wanted)))
       .slice(0, 2)
       .map(({ id, name }) => ({ kind: 'team' as const, id, name })),
   ];

@@ -65,6 +65,11 @@ test('only those who may read can be chosen, by the side that the words are for'
   expect(ids(await mentionable(rui!, number, 'tom', 'requester'))).toContain('tomas');
   expect(ids(await mentionable(rui!, number, 'han'))).toContain('hanna');
   expect(ids(await mentionable(rui!, number, 'onb'))).toContain('onboard');
+  // By any word of its name, in each language, from its beginning.
+  expect(ids(await mentionable(rui!, number, 'systems'))).toContain('onboard');
+  expect(ids(await mentionable(rui!, number, 'desk'))).toContain('desk');
+  expect(ids(await mentionable(rui!, number, 'bordo'))).toContain('onboard');
+  expect(ids(await mentionable(rui!, number, 'esk'))).not.toContain('desk');
   expect((await lena!.call('GET', `/tickets/${number}/mentionable?readBy=team`)).status).toBe(404);
 });
 

@@ -48,11 +48,11 @@ function useTeamUpdate(team: Team) {
   };
   return useMutation({
     mutationFn: (change: Change) => patch(team.version, change),
-    onSuccess: (version) => {
-      const { calendarId, outOfHours, progressLabels, decidesInChat, answersMail, givenOnBy } = team;
-      showUndo(t('workshop/team/saved'), t('common/undo'), () =>
-        patch(version, { calendarId, outOfHours, progressLabels, decidesInChat, answersMail, givenOnBy }),
+    onSuccess: (version, change) => {
+      const before = Object.fromEntries(
+        Object.keys(change).map((name) => [name, team[name as keyof Change]]),
       );
+      showUndo(t('workshop/team/saved'), t('common/undo'), () => patch(version, before));
     },
   });
 }
@@ -138,7 +138,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
             {t('workshop/team/change')}
           </Button>
         )}
-        {team.mayEdit && (
+        {(team.mayEdit || team.mayLead) && (
           <Button size="compact-sm" variant="subtle" onClick={() => setEditing('labels')}>
             {t('workshop/team/labels')}
           </Button>
