@@ -81,6 +81,7 @@ export const paths = {
     changeService: { method: 'put', path: '/tickets/:number/service' },
     changeRequester: { method: 'put', path: '/tickets/:number/requester' },
     move: { method: 'post', path: '/tickets/:number/moves' },
+    undo: { method: 'post', path: '/tickets/:number/undo' },
     write: { method: 'post', path: '/tickets/:number/messages' },
     follow: { method: 'put', path: '/tickets/:number/followers' },
     unfollow: { method: 'delete', path: '/tickets/:number/followers' },

@@ -320,6 +320,13 @@ export const ticketEndpoints = {
     }),
     answer: z.object({ version: z.number().int() }),
   }),
+  undo: endpoint({
+    ...paths.tickets.undo,
+    summary: 'Take my last move back, as long as nothing has followed',
+    params: numberParams,
+    body: z.object({ version: z.number().int() }),
+    answer: z.object({ version: z.number().int() }),
+  }),
   write: endpoint({
     ...paths.tickets.write,
     summary: 'Send words to the requester or to the team',

@@ -300,3 +300,44 @@ test('the first page: what I can move beside how my teams stand; each number lea
   await see(bia, 'A ticket kiosk has a problem');
   expect(await listBarriersInBoth(bia)).toEqual([]);
 });
+
+test('by keyboard alone: done from the list, the next row is current, and it can be undone', async () => {
+  const rui = await browser.open('rui', '/desk/mine');
+  await rui.waitForSelector('[role="row"][data-number]');
+  const [first, second, third] = await numbersOn(rui);
+  expect(third).toBeDefined();
+  const hasFocus = (number: string) =>
+    rui.waitForFunction(
+      (wanted) => document.activeElement?.closest('[data-number]')?.getAttribute('data-number') === wanted,
+      {},
+      number,
+    );
+  await rui.keyboard.press('ArrowDown');
+  await hasFocus(first!);
+  await rui.keyboard.press('ArrowDown');
+  await hasFocus(second!);
+  await rui.keyboard.press('d');
+  await find(rui, 'How was it solved?');
+  await rui.waitForFunction(() => document.activeElement?.tagName === 'TEXTAREA');
+  await rui.keyboard.type('Cable replaced');
+  await rui.keyboard.down('Control');
+  await rui.keyboard.press('Enter');
+  await rui.keyboard.up('Control');
+  await see(rui, `${second} is done`);
+  // The row below has come into its place, with the focus.
+  await hasFocus(third!);
+  await click(rui, 'Undo');
+  await rui.waitForSelector(`[role="row"][data-number="${second}"]`);
+  // On the ticket: what opens has the focus, Escape leaves it, then the page.
+  await rui.keyboard.press('Enter');
+  await see(rui, 'Facts');
+  await rui.keyboard.press('h');
+  await rui.waitForFunction(
+    () => document.activeElement?.closest('form')?.getAttribute('aria-label') !== undefined,
+  );
+  await rui.waitForFunction(() => /^(INPUT|TEXTAREA)$/.test(document.activeElement?.tagName ?? ''));
+  await rui.keyboard.press('Escape');
+  await rui.waitForFunction(() => document.activeElement === document.body);
+  await rui.keyboard.press('Escape');
+  await rui.waitForFunction(() => location.pathname === '/desk/mine');
+});

@@ -1,7 +1,8 @@
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
-import { doDeed, undoEntry } from './deeds';
+import { undoEntry } from '../tickets/undo';
+import { doDeed } from './deeds';
 import { JobRunner } from '../jobs/runner';
 import type { BulkItemRow, BulkJobRow } from './model';
 

@@ -130,3 +130,61 @@ test('the first line gives on what it reaches, where the team that has it lets i
   expect(await give('network')).toBe(200);
   expect(await chat.ticketOf(number, 'rui')).toMatchObject({ team: { id: 'network' } });
 });
+
+describe('one’s own last move', () => {
+  const made = async (): Promise<number> => {
+    const rui = await chat.app.as('rui');
+    return ((await rui.call('POST', '/tickets', kiosk)).body as { number: number }).number;
+  };
+  const move = async (by: string, number: number, name: string, input: object) => {
+    const person = await chat.app.as(by);
+    const { version } = await chat.ticketOf(number, by);
+    const answer = await person.call('POST', `/tickets/${number}/moves`, {
+      name,
+      by: 'agent',
+      version,
+      input,
+    });
+    expect(answer.status).toBe(200);
+    return (answer.body as { version: number }).version;
+  };
+  const undo = async (by: string, number: number, version: number) =>
+    (await (await chat.app.as(by)).call('POST', `/tickets/${number}/undo`, { version })).status;
+
+  test.each<[string, object]>([
+    ['take', {}],
+    ['hold', { heldFor: 'supplier' }],
+    ['finish', { solution: 'Paper roll changed' }],
+    ['give', { teamId: 'onboard', assigneeId: 'hanna' }],
+  ])('%s is taken back, and all is as it was', async (name, input) => {
+    const number = await made();
+    const facts = async () => {
+      const { state, heldFor, assignee, solution, team } = await chat.ticketOf(number, 'rui');
+      return { state, heldFor, assignee, solution, team };
+    };
+    const before = await facts();
+    const version = await move('rui', number, name, input);
+    expect(await facts()).not.toEqual(before);
+    expect(await undo('rui', number, version)).toBe(200);
+    expect(await facts()).toEqual(before);
+    expect((await chat.ticketOf(number, 'rui')).entries.at(-1)!.type).toBe('undone');
+  });
+
+  test('given to another team by mistake it comes back, though it is no longer one’s own to work on', async () => {
+    const number = await made();
+    const version = await move('rui', number, 'give', { teamId: 'network' });
+    expect(await undo('rui', number, version)).toBe(200);
+    expect((await chat.ticketOf(number, 'rui')).team.id).toBe('onboard');
+  });
+
+  test('another’s move, one upon which something followed, and one of long ago stand', async () => {
+    const number = await made();
+    const version = await move('rui', number, 'take', {});
+    expect(await undo('hanna', number, version)).toBe(409);
+    const next = await move('rui', number, 'hold', { heldFor: 'supplier' });
+    expect(await undo('rui', number, version)).toBe(409);
+    chat.app.clock.pass(61_000);
+    expect(await undo('rui', number, next)).toBe(409);
+    expect(await undo('tomas', number, next)).toBe(409);
+  });
+});

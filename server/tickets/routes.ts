@@ -9,6 +9,7 @@ import { write } from './messages';
 import { moveTicket } from './move';
 import { readTicket } from './read';
 import { changeRequester, changeService } from './refile';
+import { undoMove } from './undo';
 
 export const ticketRoutes: Routes = (router, listo) => {
   const { tickets } = api;
@@ -33,6 +34,9 @@ export const ticketRoutes: Routes = (router, listo) => {
   );
   serve(router, tickets.move, ({ viewer, actor, params, body }) =>
     moveTicket(listo, viewer, actor, params.number, body),
+  );
+  serve(router, tickets.undo, ({ viewer, actor, params, body }) =>
+    undoMove(listo, viewer, actor, params.number, body.version),
   );
   serve(router, tickets.write, ({ viewer, actor, params, body }) =>
     write(listo, viewer, actor, params.number, body),

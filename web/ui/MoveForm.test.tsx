@@ -140,3 +140,32 @@ test('in Portuguese, with what is known filled in', async () => {
   expect(screen.getByDisplayValue('Reiniciado')).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Cancelar' })).toBeTruthy();
 });
+
+test('opened just now, its first field has the focus; found open, it takes the focus from nobody', async () => {
+  await open({ name: 'finish', takesFocus: true });
+  expect(document.activeElement).toBe(screen.getByRole('textbox', { name: /solved/ }));
+  await open({ name: 'finish' });
+  expect(document.activeElement).toBe(document.body);
+});
+
+test('Ctrl+Enter sends it, and for a while the move can be taken back', async () => {
+  server().on(api.tickets.move, { version: 4 }).on(api.tickets.undo, { version: 5 });
+  await open({ name: 'finish', takesFocus: true });
+  await user().keyboard('New roll{Control>}{Enter}{/Control}');
+  await waitFor(() => expect(moves()).toHaveLength(1));
+  expect(moves()[0]!.body).toMatchObject({ name: 'finish', input: { solution: 'New roll' } });
+  await user().click(await screen.findByRole('button', { name: 'Undo' }));
+  await waitFor(() => expect(server().callsOf(api.tickets.undo)).toHaveLength(1));
+  expect(server().callsOf(api.tickets.undo)[0]).toMatchObject({
+    params: { number: '1204' },
+    body: { version: 4 },
+  });
+});
+
+test('what the requester does is not taken back so', async () => {
+  server().on(api.tickets.move, { version: 4 });
+  await open({ name: 'reopen', by: 'requester', takesFocus: true });
+  await user().keyboard('Still dark{Control>}{Enter}{/Control}');
+  await waitFor(() => expect(closed).toBeGreaterThan(0));
+  expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
+});

@@ -1,5 +1,5 @@
 import { Button, Group, Select, Stack, Textarea, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { getMoveFields, HELD_FOR, type MoveField, type MoveInput, type MoveName } from '../../core/tickets';
 import { useMe, useTeams } from '../api/queries';
 import { useDraft } from '../api/useDraft';
@@ -18,6 +18,8 @@ type Props = {
   requesterName: string;
   /** What is known of the form already. */
   known?: MoveInput;
+  /** Whether it was opened just now: then its first field has the focus. */
+  takesFocus?: boolean;
   onClose(): void;
 };
 type FieldProps = {
@@ -126,8 +128,23 @@ function MoveFieldInput(props: FieldProps) {
 }
 
 /** The one small form that a move asks for, wherever the move is made. What is typed is kept until it is sent. */
-export function MoveForm({ ticket, name, by, requesterName, known = {}, onClose }: Props) {
+export function MoveForm({
+  ticket,
+  name,
+  by,
+  requesterName,
+  known = {},
+  takesFocus = false,
+  onClose,
+}: Props) {
   const { t } = useWords();
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    const first = form.current?.querySelector<HTMLElement>('input, textarea, select, [tabindex="0"]');
+    // A dialog that holds the form gives it the focus by this.
+    first?.setAttribute('data-autofocus', 'true');
+    if (takesFocus) first?.focus();
+  }, [takesFocus]);
   const [typed, setTyped, clear] = useDraft<MoveInput>(`move:${ticket.number}:${name}`, {});
   const input = { ...known, ...typed };
   const [key, setKey] = useState(() => newMove(ticket, name, by).key);
@@ -147,7 +164,11 @@ export function MoveForm({ ticket, name, by, requesterName, known = {}, onClose 
   const isConflict = move.error !== null && Object.keys(problems).length === 0;
   return (
     <form
+      ref={form}
       aria-label={t(`moves/${name}`)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) event.currentTarget.requestSubmit();
+      }}
       onSubmit={(event) => {
         event.preventDefault();
         send(key);

@@ -18,7 +18,7 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
-/** Acts on single keys while nobody is typing and no dialog is open. Names are those of KeyboardEvent.key, lower case. */
+/** Acts on single keys while nobody is typing and no dialog is open; Escape leaves what one types into. Names are those of KeyboardEvent.key, lower case. */
 export function useKeys(actions: Record<string, (() => void) | undefined>): void {
   const current = useRef(actions);
   useEffect(() => {
@@ -32,6 +32,9 @@ export function useKeys(actions: Record<string, (() => void) | undefined>): void
     }
     function onKeyDown(event: KeyboardEvent): void {
       const { key, ctrlKey, metaKey, altKey, target } = event;
+      // The first Escape leaves a field, with its words; the next one is the page's.
+      if (key === 'Escape' && isTyping(target) && !isOfDialog && !event.defaultPrevented)
+        return (target as HTMLElement).blur();
       if (ctrlKey || metaKey || altKey || isTyping(target) || isOfDialog) return;
       const isNamed = key.length > 1;
       if (!isNamed && !hasSingleKeys()) return;

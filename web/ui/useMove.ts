@@ -8,8 +8,7 @@ import { useRenew } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import { showUndo } from './showUndo';
 
-/** `teamId` lets taking be undone: the ticket goes back to its team. */
-export type Movable = { number: number; version: number; teamId?: string };
+export type Movable = { number: number; version: number };
 export type MoveCall = {
   name: MoveName;
   by: 'requester' | 'agent';
@@ -18,10 +17,8 @@ export type MoveCall = {
   key: string;
 };
 
-function giveBack({ number, version, teamId }: Required<Movable>): Promise<unknown> {
-  const body = { name: 'give' as const, by: 'agent' as const, input: { teamId, assigneeId: null }, version };
-  return call(api.tickets.move, { params: { number }, body });
-}
+/** Moves of the team that can be taken back for as long as the word of them stands. */
+const UNDONE = new Set<MoveName>(['take', 'hold', 'resume', 'finish', 'give']);
 
 /** Makes moves on a ticket; says so when done. */
 export function useMove(ticket: Movable, onDone: () => void = () => undefined) {
@@ -30,12 +27,14 @@ export function useMove(ticket: Movable, onDone: () => void = () => undefined) {
   return useMutation({
     mutationFn: ({ name, by, input, version, key }: MoveCall) =>
       call(api.tickets.move, { params: { number: ticket.number }, body: { name, by, input, version }, key }),
-    onSuccess: ({ version }, { name }) => {
-      const message = t(`moves/done/${name}`, { number: ticket.number });
-      const { number, teamId } = ticket;
-      if (name === 'take' && teamId)
+    onSuccess: ({ version }, { name, by }) => {
+      const { number } = ticket;
+      const message = t(`moves/done/${name}`, { number });
+      if (by === 'agent' && UNDONE.has(name))
         showUndo(message, t('common/undo'), () =>
-          giveBack({ number, version, teamId }).then(() => renew(number)),
+          call(api.tickets.undo, { params: { number }, body: { version }, key: nanoid() }).then(() =>
+            renew(number),
+          ),
         );
       else notifications.show({ message });
       onDone();

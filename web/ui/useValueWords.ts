@@ -31,6 +31,6 @@ export function useValueWords(): (field: string, value: unknown) => string {
       if (WORDED[field]) return t(`${WORDED[field]}/${value}`);
       return field === 'dueDate' ? day(value) : value;
     }
-    return 'en' in (value) ? local(value as LocalText) : JSON.stringify(value);
+    return typeof value === 'object' && 'en' in value ? local(value as LocalText) : JSON.stringify(value);
   };
 }

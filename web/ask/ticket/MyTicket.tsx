@@ -106,6 +106,7 @@ function Standing({ ticket }: { ticket: Ticket }) {
                 name={open}
                 by="requester"
                 requesterName={ticket.requester.name}
+                takesFocus
                 onClose={() => setOpen(null)}
               />
             </div>

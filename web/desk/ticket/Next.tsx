@@ -1,4 +1,5 @@
 import { Button, Group } from '@mantine/core';
+import { useState } from 'react';
 import type { Ticket } from '../../../contract/tickets';
 import { getStateSentence, type MoveName } from '../../../core/tickets';
 import { useDraft } from '../../api/useDraft';
@@ -37,11 +38,15 @@ export function Next({ ticket }: { ticket: Ticket }) {
   const allowed = new Set(ticket.moves.filter(({ by }) => by === 'agent').map(({ name }) => name));
   const shown = ORDER.filter((name) => allowed.has(name) && !(name === 'take' && assignee?.id === me.id));
   const open = left !== null && shown.includes(left) ? left : null;
-  const movable = { number: ticket.number, version: ticket.version, teamId: team.id };
+  const movable = { number: ticket.number, version: ticket.version };
   const atOnce = useMove(movable);
   const isStale = atOnce.error instanceof ApiProblem && atOnce.error.code === 'stale';
-  const start = (name: MoveName): void =>
-    AT_ONCE.has(name) ? atOnce.mutate(newMove(movable, name, 'agent')) : setOpen(name);
+  const [isOpenedNow, setOpenedNow] = useState(false);
+  const start = (name: MoveName): void => {
+    if (AT_ONCE.has(name)) return atOnce.mutate(newMove(movable, name, 'agent'));
+    setOpenedNow(true);
+    setOpen(name);
+  };
   const onKey = (name: MoveName) => (shown.includes(name) ? () => start(name) : undefined);
   useKeys({ t: onKey('take'), h: onKey('hold'), d: onKey('finish') });
   const isMain = (name: MoveName): boolean =>
@@ -78,6 +83,7 @@ export function Next({ ticket }: { ticket: Ticket }) {
           name={open}
           by="agent"
           requesterName={requester.name}
+          takesFocus={isOpenedNow}
           onClose={() => setOpen(null)}
         />
       )}

@@ -21,6 +21,7 @@ export function MoveFromList({ move, onClose }: { move: ListMove; onClose(): voi
         ticket={{ number, version }}
         name={move.name}
         by="agent"
+        takesFocus
         {...(move.input && { known: move.input })}
         requesterName={requester.name}
         onClose={onClose}

@@ -1,5 +1,5 @@
 import { useElementSize } from '@mantine/hooks';
-import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
 import type { MoveName } from '../../../core/tickets';
@@ -120,15 +120,26 @@ export function TimeView({ list, openNumber, isFull, search, onSee }: Props) {
           : rows.findIndex(({ ticket }) => rowIdOf(ticket) === pointed),
     [rows, isOpen, openNumber, pointed],
   );
-  const selected = rows[at] ?? null;
+  // Where the row was that has left the list, the next one is.
+  const [place, setPlace] = useState(0);
+  if (at >= 0 && at !== place) setPlace(at);
+  const hasLeft = at < 0 && rows.length > 0 && (isOpen || pointed !== null);
+  const selected = rows[at] ?? (hasLeft && !isOpen ? rows[Math.min(place, rows.length - 1)]! : null);
+  const current = selected && !isOpen ? rowIdOf(selected.ticket) : null;
+  useEffect(() => {
+    // The focus went with the row that has left.
+    if (hasLeft && current !== null && document.activeElement === document.body)
+      document.querySelector<HTMLElement>(`[data-row="${current}"]`)?.focus();
+  }, [hasLeft, current]);
   const chosen = useChosen(useMemo(() => rows.map(({ ticket }) => ticket), [rows]));
   const addressOf = (number: number): string => `/desk/${list.id}/${number}${search}`;
-  const take = useMove(
-    selected ? { ...selected.ticket, teamId: selected.ticket.team.id } : { number: 0, version: 0 },
-  );
+  const take = useMove(selected ? selected.ticket : { number: 0, version: 0 });
 
   function step(by: number): void {
-    const row = rows[Math.min(rows.length - 1, Math.max(0, selected ? at + by : 0))];
+    const from = hasLeft && !isOpen ? Math.min(place, rows.length - 1) : at;
+    // Below a row that has left stands the one that came into its place.
+    const to = hasLeft && isOpen ? (by > 0 ? place : place - 1) : from < 0 ? 0 : from + by;
+    const row = rows[Math.min(rows.length - 1, Math.max(0, to))];
     if (!row) return;
     if (isOpen) return void navigate(addressOf(row.ticket.number));
     const rowId = rowIdOf(row.ticket);

@@ -1,0 +1,78 @@
+import type { Transaction } from 'sequelize';
+import { factsOfEntry, type EntryKind } from '../../core/journal';
+import { change, type Actor } from '../http/change';
+import { ProblemError } from '../http/problems';
+import type { JournalRow } from '../journal/model';
+import type { Listo } from '../listo';
+import type { SignedIn } from '../sessions/viewer';
+import { requireTicket } from './guard';
+import type { TicketRecord } from './model';
+import { recordChange } from './record';
+
+/** What an undo does not put back: when it happened, and what follows by itself. */
+const STAYS = new Set(['answered', 'takenUp']);
+/** So long one's own move can be taken back; its page offers it for less. In ms. */
+const UNDO_MS = 60_000;
+/** The moves that one can take back oneself. */
+const UNDONE = new Set<EntryKind>(['taken', 'held', 'resumed', 'givenOn', 'done']);
+
+/** Puts back what an entry changed, where it is still as the entry left it. */
+async function putBack(
+  listo: Listo,
+  tx: Transaction,
+  personId: string,
+  ticket: TicketRecord,
+  entry: Pick<JournalRow, 'id' | 'changes'>,
+): Promise<number> {
+  const changes = Object.entries(entry.changes).filter(([field]) => !STAYS.has(field));
+  const isAsLeft = changes.every(
+    ([field, { to }]) =>
+      JSON.stringify(ticket[field as keyof typeof ticket] ?? null) === JSON.stringify(to ?? null),
+  );
+  if (!isAsLeft) throw new ProblemError('stale', { differences: [] });
+  const before = Object.fromEntries(changes.map(([field, { from }]) => [field, from ?? null]));
+  const { version } = await recordChange(listo, tx, ticket, before, {
+    ...{ type: 'undone', actorId: personId, via: 'desk', audience: 'team' },
+    data: { undoes: entry.id },
+  });
+  return version;
+}
+
+/** Takes back what an entry changed, by the right to work on its ticket; without an entry nothing had changed. */
+export async function undoEntry(
+  listo: Listo,
+  tx: Transaction,
+  viewer: SignedIn,
+  number: number,
+  entryId: number | null,
+): Promise<void> {
+  if (entryId === null) return;
+  const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+  const entry = await listo.db.tables.journal.findOne({ id: entryId }, tx);
+  await putBack(listo, tx, viewer.id, ticket, { id: entryId, changes: entry?.changes ?? {} });
+}
+
+/**
+ * Takes one's own move back, as long as nothing has followed. Whoever gave a ticket away may have lost the right to work
+ * on it by that; taking it back is theirs all the same.
+ * @param version what the move left the ticket with
+ */
+export function undoMove(
+  listo: Listo,
+  viewer: SignedIn,
+  actor: Actor,
+  number: number,
+  version: number,
+): Promise<{ version: number }> {
+  return change(listo, actor, async (tx) => {
+    const { ticket } = await requireTicket(listo, viewer, number, 'read', tx);
+    const entries = await listo.db.tables.journal.find(
+      { ticketNumber: number, work: 'ticket', actorId: viewer.id },
+      { order: [['id', 'DESC']], limit: 5, transaction: tx },
+    );
+    const made = entries.find((entry) => UNDONE.has(entry.type) && factsOfEntry(entry).version === version);
+    if (!made || listo.clock.now() - made.at > UNDO_MS) throw new ProblemError('moveNotAllowed');
+    if (ticket.version !== version) throw new ProblemError('stale', { differences: [] });
+    return { version: await putBack(listo, tx, viewer.id, ticket, made) };
+  });
+}
