@@ -177,7 +177,7 @@ export const assistantEndpoints = {
     summary: 'What words would be taken for',
     query: z.object({ q: z.string().max(500), language: languageSchema }),
     answer: z.object({
-      kind: z.enum(['confirm', 'choose', 'both', 'reword']),
+      kind: z.enum(['confirm', 'choose', 'both', 'unclear', 'reword']),
       /** The matters that it would offer. */
       ids: z.array(idSchema),
       likely: z.array(z.object({ name: z.string().nullable(), sureness: z.number() })),

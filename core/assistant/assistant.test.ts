@@ -81,7 +81,7 @@ test.each<[string, [string | null, number][], ReturnType<typeof chooseOffer>]>([
       [null, 0.35],
       ['c', 0.05],
     ],
-    { kind: 'choose', ids: ['a', 'c'] },
+    { kind: 'unclear', ids: ['a', 'c'] },
   ],
   [
     'more than four could be meant',
@@ -92,7 +92,7 @@ test.each<[string, [string | null, number][], ReturnType<typeof chooseOffer>]>([
       ['d', 0.2],
       ['e', 0.2],
     ],
-    { kind: 'choose', ids: ['a', 'b', 'c'] },
+    { kind: 'unclear', ids: ['a', 'b', 'c'] },
   ],
   [
     'something else is as likely as all',
@@ -101,7 +101,7 @@ test.each<[string, [string | null, number][], ReturnType<typeof chooseOffer>]>([
       ['a', 0.3],
       ['b', 0.2],
     ],
-    { kind: 'choose', ids: ['a', 'b'] },
+    { kind: 'unclear', ids: ['a', 'b'] },
   ],
   [
     'something else is likelier',

@@ -6,7 +6,7 @@ import type { JudgedPhrasing, Likely } from './understand';
  * something else is among the first, the three likeliest are offered, as long as it is not rather something else that is
  * meant; then other words are asked for.
  */
-export type Offer = { kind: 'confirm' | 'choose' | 'both' | 'reword'; ids: string[] };
+export type Offer = { kind: 'confirm' | 'choose' | 'both' | 'unclear' | 'reword'; ids: string[] };
 
 const MOST_OFFERED = 4;
 /** So many are offered where it is unclear what is meant. */
@@ -40,7 +40,7 @@ export function chooseOffer(likely: Likely[], sum: number): Offer {
   if (ids) return { kind: ids.length === 1 ? 'confirm' : 'choose', ids };
   const first = likely.flatMap(({ id }) => id ?? []).slice(0, UNCLEAR_OFFERED);
   const elsewhere = likely.find(({ id }) => id === null)?.sureness ?? 0;
-  return { kind: elsewhere > MOST_ELSE || first.length < 2 ? 'reword' : 'choose', ids: first };
+  return { kind: elsewhere > MOST_ELSE || first.length < 2 ? 'reword' : 'unclear', ids: first };
 }
 
 /** How offers at a sum would have gone: how often something was offered, held what was meant, and how much it was. */

@@ -157,7 +157,7 @@ function takeWords(talk: Talk, text: string, offer: Offer): Next {
   const said = { ...talk, said: [...talk.said, text] };
   const ids = offer.ids.filter((id) => !talk.refused.includes(id));
   if (offer.kind === 'reword' || ids.length === 0) return goOn(said);
-  const phase = ids.length === 1 ? 'confirm' : 'choose';
+  const phase = ids.length === 1 && offer.kind !== 'unclear' ? 'confirm' : 'choose';
   const isBoth = offer.kind === 'both' && ids.length === 2;
   return {
     talk: { ...said, phase, offered: ids, later: isBoth ? ids : [] },

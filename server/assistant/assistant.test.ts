@@ -37,6 +37,11 @@ beforeAll(async () => {
 });
 afterAll(() => app.end());
 
+/** Has a matter taught, and waits until it is learned: until then, what was learned before answers. */
+async function teach(matter: object): Promise<void> {
+  expect((await rui!.call('POST', '/workshop/matters', matter)).status).toBe(200);
+  await readLearned(app.listo, 'agents', { isNewest: true });
+}
 const start = async (by: Person): Promise<TalkView> =>
   (await by.call('POST', '/assistant/talks', { isAnew: true })).body as TalkView;
 const say = async (by: Person, talk: TalkView, input: object): Promise<TalkView> => {
@@ -247,7 +252,7 @@ test('a conversation waits for others to agree, and goes on when they have', asy
     ),
     steps: [{ kind: 'approval' }, { kind: 'say', text: words('Fetch it at the stores.') }],
   };
-  expect((await rui!.call('POST', '/workshop/matters', tablet)).status).toBe(200);
+  await teach(tablet);
   const begin = async (by: Person): Promise<TalkView> => {
     const talk = await hear(by, await start(by), 'i need a bridge tablet');
     return say(by, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
@@ -308,7 +313,7 @@ test('whether an article was it in a conversation counts where articles are coun
     phrasings: en('the lantern is dark', 'lantern out', 'no light in the lantern', 'lantern does not shine'),
     steps: [{ kind: 'article', articleId: id }, { kind: 'ticket' }],
   };
-  expect((await rui!.call('POST', '/workshop/matters', lantern)).status).toBe(200);
+  await teach(lantern);
   for (const [by, helped] of [
     [lena!, false],
     [lena!, true],
@@ -341,7 +346,7 @@ test('how far offers go is found by past conversations, once there are a hundred
   };
   const sumAt = async (wanted: number): Promise<number> => {
     expect((await rui!.call('PUT', '/workshop/assistant/wanted', { wanted })).status).toBe(200);
-    return (await readLearned(app.listo, 'agents')).sum;
+    return (await readLearned(app.listo, 'agents', { isNewest: true })).sum;
   };
   await hold(50, true);
   // Whoever only left has refused nothing.
@@ -364,4 +369,26 @@ test('where nothing fits, every team that one may ask is offered, the likeliest 
   const ofServices = await app.listo.db.tables.services.find({ id: services.map(({ id }) => id) });
   expect([...offered].sort()).toEqual([...new Set(ofServices.map(({ teamId }) => teamId))].sort());
   expect(offered.length).toBeGreaterThan(4);
+});
+
+test('while a change is being learned, what was learned before answers', async () => {
+  await readLearned(app.listo, 'employees', { isNewest: true });
+  const rope = {
+    ...kiosk,
+    ...{
+      name: words('A new rope'),
+      phrasings: en('a new rope', 'our rope is torn', 'order a rope', 'rope, please'),
+    },
+  };
+  expect((await rui!.call('POST', '/workshop/matters', rope)).status).toBe(200);
+  const known = async (): Promise<boolean> =>
+    (await readLearned(app.listo, 'employees')).matters.some(({ name }) => name.en === 'A new rope');
+  expect(await known()).toBe(false);
+  expect(last(await hear(tomas!, await start(tomas!), 'the kiosk is frozen, nobody can pay')).say).toBe(
+    'confirm',
+  );
+  await until(known, (isKnown) => isKnown);
+  expect(last(await hear(tomas!, await start(tomas!), 'our rope is torn')).choices![0]!.name).toBe(
+    'A new rope',
+  );
 });

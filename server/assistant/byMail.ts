@@ -41,7 +41,8 @@ export async function findMailAnswers(
   const parts = [subject, text.slice(0, READ)].filter((part) => part.trim() !== '');
   const offers = parts
     .map((text) => understandMessage(understanding, { text, language: viewer.language, sum }).offer)
-    .filter(({ kind }) => kind !== 'reword');
+    // Nobody is written to on a guess.
+    .filter(({ kind }) => kind !== 'reword' && kind !== 'unclear');
   if (offers.length === 0) return [];
   const sure = new Set(offers.flatMap(({ kind, ids }) => (kind === 'confirm' ? ids : [])));
   const steps = matters.find(({ id }) => sure.size === 1 && sure.has(id))?.steps ?? [];

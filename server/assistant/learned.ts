@@ -21,6 +21,8 @@ const JUDGED_MS = 10 * 60_000;
 type Kept = {
   stamp: string;
   learned: Promise<Record<Hearers, Learned>>;
+  /** What was learned last, and answers while the next is being learned; null: nothing yet. */
+  settled: Record<Hearers, Learned> | null;
   readAt: number;
   judgedAt: number;
 };
@@ -62,16 +64,32 @@ async function learnAll(
     return { matters, understanding, wanted, sum: await findSum(listo, understanding, wanted) };
   };
   const forAll = all.filter(({ isForAgents }) => !isForAgents);
-  const employees = learnFor(forAll);
-  const agents = forAll.length === all.length ? employees : learnFor(all);
-  return { employees: await employees, agents: await agents };
+  const ofEmployees = learnFor(forAll);
+  const [employees, agents] = await Promise.all([
+    ofEmployees,
+    forAll.length === all.length ? ofEmployees : learnFor(all),
+  ]);
+  return { employees, agents };
 }
 
-/** What has been learned of the matters as they are; a change is learned before the next answer. */
-export async function readLearned(listo: Listo, hearers: Hearers): Promise<Learned> {
+/** What is answered from: what was learned last, or the newest, which may take a moment to be learned. */
+async function answerFrom({ settled, learned }: Kept, isNewest: boolean): Promise<Record<Hearers, Learned>> {
+  return isNewest ? learned : (settled ?? learned);
+}
+
+/**
+ * What has been learned of the matters. A change is learned beside what was learned before, which answers until then;
+ * whoever changes matters asks for the newest.
+ */
+export async function readLearned(
+  listo: Listo,
+  hearers: Hearers,
+  { isNewest = false } = {},
+): Promise<Learned> {
   const { tables, select } = listo.db;
   const before = kept.get(listo.db);
-  if (before && performance.now() - before.readAt < FRESH_MS) return (await before.learned)[hearers];
+  if (before && performance.now() - before.readAt < FRESH_MS)
+    return (await answerFrom(before, isNewest))[hearers];
   const [stamp] = await select<{ stamp: string }>(
     `SELECT CONCAT(COUNT(*), ' ', COALESCE(MAX(changedAt), 0), ' ', COALESCE(SUM(version), 0)) AS stamp FROM matters`,
   );
@@ -85,13 +103,20 @@ export async function readLearned(listo: Listo, hearers: Hearers): Promise<Learn
       judgeAnew(listo, before).catch((error: unknown) =>
         listo.log.error({ err: error }, 'conversations were not judged'),
       );
-    return (await before.learned)[hearers];
+    return (await answerFrom(before, isNewest))[hearers];
   }
   const matters = await tables.matters.find({ isOn: true }, { order: ['id'] });
   const learned = learnAll(listo, matters, words, wanted);
-  kept.set(listo.db, { stamp: now, learned, readAt: performance.now(), judgedAt: performance.now() });
-  learned.catch(() => kept.delete(listo.db));
-  return (await learned)[hearers];
+  const at = performance.now();
+  const next: Kept = { stamp: now, learned, settled: before?.settled ?? null, readAt: at, judgedAt: at };
+  kept.set(listo.db, next);
+  learned
+    .then((settled) => (next.settled = settled))
+    .catch((error: unknown) => {
+      listo.log.error({ err: error }, 'the matters were not learned');
+      kept.delete(listo.db);
+    });
+  return (await answerFrom(next, isNewest))[hearers];
 }
 
 /** Has this process learn what has just been changed here. */

@@ -94,7 +94,7 @@ export async function updateMatter(
 /** What words would be taken for now. */
 export async function tryWords(listo: Listo, viewer: SignedIn, q: string, language: Language) {
   requireTeacher(viewer);
-  const { understanding, sum, matters } = await readLearned(listo, 'agents');
+  const { understanding, sum, matters } = await readLearned(listo, 'agents', { isNewest: true });
   const { likely, offer } = understandMessage(understanding, { text: q, language, sum });
   const nameOf = (id: string | null): string | null =>
     matters.find((matter) => matter.id === id)?.name[viewer.language] ?? null;
@@ -107,7 +107,7 @@ export async function tryWords(listo: Listo, viewer: SignedIn, q: string, langua
 /** How sure it may be, where it errs, and what it heard. */
 export async function readInsight(listo: Listo, viewer: SignedIn) {
   requireTeacher(viewer);
-  const { understanding, wanted, matters } = await readLearned(listo, 'agents');
+  const { understanding, wanted, matters } = await readLearned(listo, 'agents', { isNewest: true });
   const { judged } = understanding;
   const own = viewer.teams.map(({ teamId }) => teamId);
   const all = await judgePast(listo, understanding);

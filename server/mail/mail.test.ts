@@ -1,3 +1,4 @@
+import { readLearned } from '../assistant/learned';
 import { createTransport } from 'nodemailer';
 import type { Ticket } from '../../contract/tickets';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
@@ -360,6 +361,7 @@ test('where the team wants it, a new mail is answered with the article that may 
     ].map((text) => ({ text, language: 'en' })),
   };
   expect((await helder.call('POST', '/workshop/matters', matter)).status).toBe(200);
+  await readLearned(app.listo, 'employees', { isNewest: true });
   const mail = {
     ...{ from: 'tomas@solvarra.example', to: 'onboard@listo.example', messageId: '<blank-1@x>' },
     ...{ subject: 'Printer prints blank pages', text: 'The printer prints blank pages since today.' },

@@ -106,6 +106,7 @@ export const assistantEn = {
     trialHelp: 'As it has learned it now.',
     kinds: {
       confirm: 'It would ask whether that is meant.',
+      unclear: 'It would be unsure, and offer the three likeliest.',
       both: 'It would ask about both.',
       choose: 'It would offer several.',
       reword: 'It would ask for other words.',

@@ -106,6 +106,7 @@ export const assistantPt = {
     trialHelp: 'Como aprendeu até agora.',
     kinds: {
       confirm: 'Perguntaria se é isso.',
+      unclear: 'Ficaria na dúvida, e ofereceria os três mais prováveis.',
       both: 'Perguntaria pelos dois.',
       choose: 'Ofereceria vários.',
       reword: 'Pediria outras palavras.',
