@@ -121,7 +121,7 @@ test('a calendar in use is not deleted, and says by whom', async () => {
 test('a promise is switched off and on; what it does as time runs out is changed', async () => {
   const helder = await browser.open('helder', '/workshop/promises');
   await see(helder, 'Parts supplier');
-  await click(helder, 'Promise “Parts supplier” in use', 'switch');
+  await click(helder, 'Target “Parts supplier” in use', 'switch');
   await see(helder, '“Parts supplier” is switched off.');
   await click(helder, 'Undo');
   await helder.waitForFunction(() => !document.body.innerText.includes('switched off\n'));

@@ -135,6 +135,8 @@ export const askEn = {
     thread: 'What happened',
     next: 'What happens next',
     clocks: 'Clocks',
+    clocksMet_one: '{{count}} that was met',
+    clocksMet_other: '{{count}} that were met',
     facts: 'Facts',
     people: 'People',
     within: 'within {{span}}',

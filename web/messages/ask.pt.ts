@@ -137,6 +137,8 @@ export const askPt: typeof askEn = {
     thread: 'O que aconteceu',
     next: 'O que se segue',
     clocks: 'Relógios',
+    clocksMet_one: '{{count}} cumprida',
+    clocksMet_other: '{{count}} cumpridas',
     facts: 'Factos',
     people: 'Pessoas',
     within: 'em {{span}}',

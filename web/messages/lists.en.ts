@@ -69,7 +69,7 @@ export const listsEn = {
     due: 'Due by hand',
     progress: 'How far',
     door: 'Came by',
-    standing: 'Promise',
+    standing: 'Target',
     title: 'Title',
   },
   meaning: {
@@ -86,7 +86,7 @@ export const listsEn = {
     due: 'When someone said that it is due',
     progress: 'The team’s own label of how far it is',
     door: 'Through which door it came',
-    standing: 'Whether its promises were kept',
+    standing: 'Whether its targets were met',
   },
   standing: { inTime: 'in time', late: 'late' },
   fields: {

@@ -69,7 +69,7 @@ export const listsPt = {
     due: 'Prazo à mão',
     progress: 'Até onde',
     door: 'Chegou por',
-    standing: 'Promessa',
+    standing: 'Meta',
     title: 'Título',
   },
   meaning: {
@@ -86,7 +86,7 @@ export const listsPt = {
     due: 'Quando alguém disse que é preciso',
     progress: 'A etiqueta da equipa sobre até onde vai',
     door: 'Por que porta chegou',
-    standing: 'Se as suas promessas foram cumpridas',
+    standing: 'Se as suas metas foram cumpridas',
   },
   standing: { inTime: 'a tempo', late: 'tarde' },
   fields: {

@@ -32,7 +32,7 @@ export const measuresEn = {
   requester: 'Requester',
   standing: 'How',
   due: 'Due',
-  what: 'What would have become of the real tickets, had the promise been another one? Nothing is changed by looking.',
+  what: 'What would have become of the real tickets, had the target been another one? Nothing is changed by looking.',
   byTarget: 'By target',
   otherwise: 'And if more had been otherwise',
   otherHours: 'Other working hours of',
@@ -46,7 +46,7 @@ export const measuresEn = {
   moveNot: 'As it was',
   run: 'Look',
   beforeLook:
-    'Change the promise, its hours or who has the work, then look: how much would have been kept, which tickets change sides, and where.',
+    'Change the target, its hours or who has the work, then look: how much would have been kept, which tickets change sides, and where.',
   stop: 'Stop',
   going: '{{done}} of {{total}} tickets',
   stopped: 'Stopped.',

@@ -32,7 +32,7 @@ export const measuresPt = {
   requester: 'Quem pediu',
   standing: 'Como',
   due: 'Prazo',
-  what: 'O que teria sido dos pedidos reais com outra promessa? Ver não muda nada.',
+  what: 'O que teria sido dos pedidos reais com outra meta? Ver não muda nada.',
   byTarget: 'Por meta',
   otherwise: 'E se mais tivesse sido diferente',
   otherHours: 'Outro horário de trabalho de',
@@ -46,7 +46,7 @@ export const measuresPt = {
   moveNot: 'Como foi',
   run: 'Ver',
   beforeLook:
-    'Mude a promessa, o seu horário ou quem tem o trabalho, e depois veja: quanto se teria cumprido, que pedidos mudam de lado, e onde.',
+    'Mude a meta, o seu horário ou quem tem o trabalho, e depois veja: quanto se teria cumprido, que pedidos mudam de lado, e onde.',
   stop: 'Parar',
   going: '{{done}} de {{total}} pedidos',
   stopped: 'Parado.',

@@ -332,10 +332,10 @@ export const servicesEn = {
     doneWords: 'What the requester reads when all is done',
   },
   time: {
-    none: 'No promise fits it.',
+    none: 'No target fits it.',
     within: '{{name}}: {{limits}}, on {{calendar}}',
     usually: 'Usually {{span}}, over the last 90 days.',
-    change: 'Promises',
+    change: 'Targets',
   },
   words: { lead: 'Left empty, the usual sentence stands.', state: 'While it is “{{state}}”' },
   help: {

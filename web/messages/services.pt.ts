@@ -334,10 +334,10 @@ export const servicesPt: ServicesWords = {
     doneWords: 'O que lê quem pediu, quando tudo está feito',
   },
   time: {
-    none: 'Nenhuma promessa se lhe aplica.',
+    none: 'Nenhuma meta se lhe aplica.',
     within: '{{name}}: {{limits}}, em {{calendar}}',
     usually: 'Normalmente {{span}}, nos últimos 90 dias.',
-    change: 'Promessas',
+    change: 'Metas',
   },
   words: { lead: 'Em branco, fica a frase habitual.', state: 'Enquanto está “{{state}}”' },
   help: {

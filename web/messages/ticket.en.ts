@@ -307,6 +307,7 @@ export const ticketEn = {
     h: '{{n}} h',
     d: '{{n}} d',
     left: '{{span}} left',
+    dueNow: 'due now',
     past: '{{span}} past due',
     pastShort: '{{span}} past',
     workingTime: 'of working time',

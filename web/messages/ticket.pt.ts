@@ -310,6 +310,7 @@ export const ticketPt: typeof ticketEn = {
     h: '{{n}} h',
     d: '{{n}} d',
     left: 'faltam {{span}}',
+    dueNow: 'vence agora',
     past: '{{span}} de atraso',
     pastShort: '{{span}} de atraso',
     workingTime: 'de tempo útil',

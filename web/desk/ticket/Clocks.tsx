@@ -20,6 +20,7 @@ function useClockWords(): (live: LiveClock) => string {
     if (leftMinutes === null && clock.dueAt !== null) return '…';
     if (leftMinutes === null) return t('page/used', { span: used });
     if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
+    if (tone === 'past' && leftMinutes > -1) return t('time/dueNow');
     return tone === 'past'
       ? t('time/past', { span: times.span(Math.max(0, -leftMinutes), hoursPerDay) })
       : t('time/left', { span: times.span(leftMinutes, hoursPerDay) });
@@ -34,41 +35,56 @@ export function Clocks({ ticket, now }: { ticket: Ticket; now: number }) {
   const wordsOf = useClockWords();
   const [shown, setShown] = useState<Clock | null>(null);
   if (ticket.clocks.length === 0) return null;
+  const isMet = ({ state }: Clock): boolean => state === 'met';
+  const met = ticket.clocks.filter(isMet);
+  // What can still be kept stands before what was missed.
+  const open = ticket.clocks
+    .filter((clock) => !isMet(clock))
+    .sort((one, other) => Number(isGoing(other)) - Number(isGoing(one)));
+  const draw = (clock: Clock) => {
+    const live = readLive(clock, calendars?.[clock.calendarId ?? ''], now);
+    const { limitMinutes, usedMinutes, tone, hoursPerDay } = live;
+    return (
+      <div key={`${clock.work}|${clock.targetId}`} className={classes.clock}>
+        <div className={classes.pair}>
+          <span>
+            {clock.name}
+            {limitMinutes !== null &&
+              ` · ${t('page/within', { span: times.span(limitMinutes, hoursPerDay) })}`}
+          </span>
+          <b data-tone={tone}>{wordsOf(live)}</b>
+        </div>
+        <small>
+          {isGoing(clock) &&
+            usedMinutes !== null &&
+            `${t('page/used', { span: times.span(usedMinutes, hoursPerDay) })} · `}
+          {isGoing(clock) &&
+            clock.dueAt !== null &&
+            `${t('ticket/due', { when: times.when(clock.dueAt, now) })} · `}
+          <button
+            type="button"
+            className={classes.link}
+            data-clock={clock.targetId}
+            onClick={() => setShown(clock)}
+          >
+            {t('page/whyThisTime')}
+          </button>
+        </small>
+      </div>
+    );
+  };
   return (
     <section>
       <h2>{t('page/clocks')}</h2>
-      {ticket.clocks.map((clock) => {
-        const live = readLive(clock, calendars?.[clock.calendarId ?? ''], now);
-        const { limitMinutes, usedMinutes, tone, hoursPerDay } = live;
-        return (
-          <div key={`${clock.work}|${clock.targetId}`} className={classes.clock}>
-            <div className={classes.pair}>
-              <span>
-                {clock.name}
-                {limitMinutes !== null &&
-                  ` · ${t('page/within', { span: times.span(limitMinutes, hoursPerDay) })}`}
-              </span>
-              <b data-tone={tone}>{wordsOf(live)}</b>
-            </div>
-            <small>
-              {isGoing(clock) &&
-                usedMinutes !== null &&
-                `${t('page/used', { span: times.span(usedMinutes, hoursPerDay) })} · `}
-              {isGoing(clock) &&
-                clock.dueAt !== null &&
-                `${t('ticket/due', { when: times.when(clock.dueAt, now) })} · `}
-              <button
-                type="button"
-                className={classes.link}
-                data-clock={clock.targetId}
-                onClick={() => setShown(clock)}
-              >
-                {t('page/whyThisTime')}
-              </button>
-            </small>
-          </div>
-        );
-      })}
+      {open.map(draw)}
+      {open.length === 0
+        ? met.map(draw)
+        : met.length > 0 && (
+            <details>
+              <summary className={classes.quiet}>{t('page/clocksMet', { count: met.length })}</summary>
+              {met.map(draw)}
+            </details>
+          )}
       {shown && <Reckoning number={ticket.number} clock={shown} onClose={() => setShown(null)} />}
     </section>
   );

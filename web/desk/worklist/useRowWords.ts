@@ -68,6 +68,7 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
     // Its calendar is not here yet, or it has no limit.
     if (leftMinutes === null) return clock.dueAt === null ? '' : '…';
     if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
+    if (tone === 'past' && leftMinutes > -1) return t('time/dueNow');
     if (tone === 'past')
       return t(isShort ? 'time/pastShort' : 'time/past', {
         span: times.span(Math.max(0, -leftMinutes), hoursPerDay),
