@@ -24,16 +24,13 @@ function toChoices(learned: Learned, ids: string[], language: Language): Said['c
 /** All teams of which the person may ask for something, those whose matters are likelier first. */
 async function listTeams(
   listo: Listo,
-  personId: string,
-  learned: Learned,
-  likely: { id: string | null; sureness: number }[],
-  language: Language,
+  { viewer, learned, likely }: Omit<Context, 'said'>,
 ): Promise<Said['choices']> {
   const { db } = listo;
   const [services, teams, theirs] = await Promise.all([
     db.tables.services.find({}, { attributes: ['id', 'teamId'] }),
     db.tables.teams.find({}),
-    listServices(listo, personId),
+    listServices(listo, viewer.id),
   ]);
   const mayAsk = new Set(theirs.map(({ id }) => id));
   const worth = new Map<string, number>();
@@ -47,7 +44,7 @@ async function listTeams(
     .sort(([, one], [, other]) => other - one)
     .flatMap(([id]) => {
       const team = teams.find((each) => each.id === id);
-      return team ? [{ id, name: inLanguage(team.name, language) }] : [];
+      return team ? [{ id, name: inLanguage(team.name, viewer.language) }] : [];
     });
 }
 
@@ -100,7 +97,7 @@ export async function showTurn(
       return { say: 'passages', articles };
     }
     case 'teams':
-      return { say: 'teams', choices: await listTeams(listo, viewer.id, learned, likely, language) };
+      return { say: 'teams', choices: await listTeams(listo, { viewer, learned, likely }) };
     case 'form':
       return { say: 'form', serviceId: turn.serviceId };
     case 'state': {

@@ -53,7 +53,8 @@ export async function createCalendar(
   return change(listo, actor, async (tx) => {
     const id = nanoid(12);
     await listo.db.tables.calendars.insert({ id, spec, version: 1 }, tx);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'calendarMade',
       data: { calendarId: id, name: spec.name },
     });
@@ -81,7 +82,8 @@ export async function updateCalendar(
         differences: [{ field: 'spec', theirs: calendar.spec, yours: spec, by: null }],
       });
     await tables.calendars.update({ id }, { spec, version: version + 1 }, tx);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'calendarChanged',
       changes: { spec: { from: calendar.spec, to: spec } },
       data: { calendarId: id, name: spec.name },
@@ -108,7 +110,8 @@ export async function removeCalendar(
       throw new ProblemError('forbidden');
     if (!isUnused) throw new ProblemError('calendarInUse', { facts: users });
     await tables.calendars.remove({ id }, tx);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'calendarRemoved',
       data: { calendarId: id, name: calendar.spec.name },
     });

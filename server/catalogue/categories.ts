@@ -42,7 +42,7 @@ export async function saveCategories(
       { ids: [...categories.map(({ id }) => id), ''] },
       tx,
     );
-    await appendSetting(listo, tx, viewer.id, { type: 'categoriesChanged' });
+    await appendSetting(listo, tx, { by: viewer.id, type: 'categoriesChanged' });
     forgetCatalogue(listo);
     return OK;
   });

@@ -162,7 +162,8 @@ export async function createService(
       { id, definition, version: 1, changedAt: listo.clock.now(), changedById: viewer.id },
       tx,
     );
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'serviceBegun',
       data: { serviceId: id, title: title.en },
     });
@@ -205,7 +206,7 @@ export async function discardDraft(
   return change(listo, actor, async (tx) => {
     await findToWrite(listo, viewer, id, tx);
     await listo.db.tables.drafts.remove({ id }, tx);
-    await appendSetting(listo, tx, viewer.id, { type: 'draftDiscarded', data: { serviceId: id } });
+    await appendSetting(listo, tx, { by: viewer.id, type: 'draftDiscarded', data: { serviceId: id } });
     return OK;
   });
 }
@@ -260,7 +261,11 @@ export async function publish(
       await tables.services.insert(row, tx);
     }
     await tables.drafts.remove({ id }, tx);
-    await appendSetting(listo, tx, viewer.id, { type: 'servicePublished', data: { serviceId: id, version } });
+    await appendSetting(listo, tx, {
+      by: viewer.id,
+      type: 'servicePublished',
+      data: { serviceId: id, version },
+    });
     return { version };
   });
   forgetCatalogue(listo);
@@ -278,7 +283,8 @@ export async function turn(
     const { service } = await findToWrite(listo, viewer, id, tx);
     if (!service) throw new ProblemError('notFound');
     await listo.db.tables.services.update({ id }, { isOn, offWords: isOn ? null : offWords }, tx);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: isOn ? 'serviceOn' : 'serviceOff',
       data: { serviceId: id, words: offWords },
     });

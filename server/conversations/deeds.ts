@@ -138,8 +138,7 @@ export function acceptConversation(by: By): Promise<{ ok: true }> {
 export async function passOn(
   listo: Listo,
   tx: Transaction,
-  conversation: ConversationRow,
-  why: 'declined' | 'ranOut',
+  { conversation, why }: { conversation: ConversationRow; why: 'declined' | 'ranOut' },
 ): Promise<void> {
   const { offeredTo, agentId, handedBy, passedOver } = conversation;
   const who = offeredTo ?? '';
@@ -154,7 +153,7 @@ export async function passOn(
 export function declineConversation(by: By): Promise<{ ok: true }> {
   const { listo, viewer } = by;
   return on(by, 'agent', async (tx, { conversation }) => {
-    if (conversation.offeredTo === viewer.id) await passOn(listo, tx, conversation, 'declined');
+    if (conversation.offeredTo === viewer.id) await passOn(listo, tx, { conversation, why: 'declined' });
     return OK;
   });
 }

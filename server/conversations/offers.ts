@@ -34,7 +34,8 @@ async function takeBackOffers(listo: Listo, now: number): Promise<number> {
   );
   let done = 0;
   for (const row of rows)
-    if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, locked, 'ranOut'))) done++;
+    if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, { conversation: locked, why: 'ranOut' })))
+      done++;
   return done;
 }
 

@@ -127,7 +127,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
       const next = { ...body, version: version + 1 };
       if (row) await tables.chatLines.update({ id: params.id }, next, tx);
       else await tables.chatLines.insert({ ...next, id: params.id, position: 100 }, tx);
-      await appendSetting(listo, tx, viewer.id, { type: 'chatLineSet', data: { line: params.id } });
+      await appendSetting(listo, tx, { by: viewer.id, type: 'chatLineSet', data: { line: params.id } });
       return { version: next.version };
     });
   });

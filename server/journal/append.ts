@@ -14,14 +14,13 @@ export async function append(listo: Listo, tx: Transaction, entry: NewEntry): Pr
 
 /**
  * Appends what someone changed in the organisation or its settings, for those who work in it to see.
- * @param actorId null: it came about by itself
+ * `by`: who; null: it came about by itself.
  */
 export function appendSetting(
   listo: Listo,
   tx: Transaction,
-  actorId: string | null,
-  entry: NewSettingEntry,
+  { by, ...entry }: NewSettingEntry & { by: string | null },
 ): Promise<number> {
-  const by = actorId === null ? ('rule' as const) : ('desk' as const);
-  return append(listo, tx, { ...entry, actorId, via: by, ticketNumber: null, audience: 'team' });
+  const via = by === null ? ('rule' as const) : ('desk' as const);
+  return append(listo, tx, { ...entry, actorId: by, via, ticketNumber: null, audience: 'team' });
 }

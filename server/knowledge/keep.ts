@@ -84,7 +84,7 @@ export function createArticle(
       tx,
     );
     await keepPictures(listo, tx, viewer.id, id, body.body);
-    await appendSetting(listo, tx, viewer.id, { type: 'articleBegun', data: { articleId: id } });
+    await appendSetting(listo, tx, { by: viewer.id, type: 'articleBegun', data: { articleId: id } });
     return { id };
   });
 }
@@ -149,7 +149,8 @@ export function moveArticle(
       { ...effect, state: to, version: version + 1, changedAt: listo.clock.now() },
       tx,
     );
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'articleMoved',
       data: { articleId: id, from: row.state, to },
     });

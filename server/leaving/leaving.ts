@@ -58,7 +58,8 @@ async function record(
   type: 'personLeft' | 'personBack',
   personId: string,
 ): Promise<void> {
-  await appendSetting(listo, tx, actorId, {
+  await appendSetting(listo, tx, {
+    by: actorId,
     type,
     data: {
       personId,

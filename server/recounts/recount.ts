@@ -70,7 +70,8 @@ export async function recountSome(listo: Listo): Promise<boolean> {
       tx,
     );
     if (isLast)
-      await appendSetting(listo, tx, null, {
+      await appendSetting(listo, tx, {
+        by: null,
         type: 'recounted',
         data: { why, counted: counted + numbers.length, moved: moved + now },
       });

@@ -75,7 +75,8 @@ async function setRouting(
     if (problems.length > 0) throw new ProblemError('fieldsNotValid', { fields: problems });
     await tables.teams.update({ id: teamId }, { routing: settings, version: version + 1 }, tx);
     await savePeople(listo, tx, teamId, people);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'routingSet',
       changes: { routing: { from: team.routing, to: settings } },
       data: { teamId },
@@ -94,7 +95,8 @@ export const routingRoutes: Routes = (router, listo) => {
     if (!isAgent(viewer)) throw new ProblemError('forbidden');
     return change(listo, actor, async (tx) => {
       await listo.db.tables.people.update({ id: viewer.id }, { presence }, tx);
-      await appendSetting(listo, tx, viewer.id, {
+      await appendSetting(listo, tx, {
+        by: viewer.id,
         type: 'presenceSet',
         data: { personId: viewer.id, presence, teamIds: viewer.teams.map(({ teamId }) => teamId) },
       });

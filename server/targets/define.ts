@@ -85,7 +85,8 @@ export async function defineTarget(
       await tables.targets.insert({ ...common, id, notices: [], isOn: true, position, version: 1 }, tx);
     }
     if (isForOpen) await takeOver(listo, tx, { id, edition });
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'targetChanged',
       changes: { definition: { from: target?.definition ?? null, to: definition } },
       data: { targetId: id, name: definition.name, edition, isForOpen },

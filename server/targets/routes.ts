@@ -43,7 +43,8 @@ async function updateTarget(
       version: version + 1,
     };
     await tables.targets.update({ id }, changed, tx);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'targetChanged',
       changes: {
         isOn: { from: target.isOn, to: isOn ?? target.isOn },

@@ -41,7 +41,11 @@ export async function createTeam(
     };
     await tables.teams.insert(team, tx);
     const targetIds = await listo.ports.teams.made(listo, tx, team);
-    await appendSetting(listo, tx, viewer.id, { type: 'teamMade', data: { teamId: team.id, name: name.en } });
+    await appendSetting(listo, tx, {
+      by: viewer.id,
+      type: 'teamMade',
+      data: { teamId: team.id, name: name.en },
+    });
     return { id: team.id, targetIds };
   });
 }
@@ -106,7 +110,8 @@ export async function updateTeam(
     refuseLabels(progressLabels ?? []);
     await tables.teams.update({ id }, changed, tx);
     await listo.ports.teams.changed(listo, tx, { team: changed, before: team, personId: viewer.id });
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'teamChanged',
       changes: {
         calendarId: { from: team.calendarId, to: changed.calendarId },
@@ -138,7 +143,7 @@ export async function updateSite(
       !(await tables.sites.findOne({ id }, tx))
     )
       throw new ProblemError('notFound');
-    await appendSetting(listo, tx, viewer.id, { type: 'siteChanged', data: { siteId: id, calendarId } });
+    await appendSetting(listo, tx, { by: viewer.id, type: 'siteChanged', data: { siteId: id, calendarId } });
     return OK;
   });
 }

@@ -36,7 +36,7 @@ export const ticketRoutes: Routes = (router, listo) => {
     moveTicket(listo, viewer, actor, params.number, body),
   );
   serve(router, tickets.undo, ({ viewer, actor, params, body }) =>
-    undoMove(listo, viewer, actor, params.number, body.version),
+    undoMove(listo, { viewer, actor, number: params.number }, body.version),
   );
   serve(router, tickets.write, ({ viewer, actor, params, body }) =>
     write(listo, viewer, actor, params.number, body),

@@ -20,9 +20,11 @@ const UNDONE = new Set<EntryKind>(['taken', 'held', 'resumed', 'givenOn', 'done'
 async function putBack(
   listo: Listo,
   tx: Transaction,
-  personId: string,
-  ticket: TicketRecord,
-  entry: Pick<JournalRow, 'id' | 'changes'>,
+  {
+    personId,
+    ticket,
+    entry,
+  }: { personId: string; ticket: TicketRecord; entry: Pick<JournalRow, 'id' | 'changes'> },
 ): Promise<number> {
   const changes = Object.entries(entry.changes).filter(([field]) => !STAYS.has(field));
   const isAsLeft = changes.every(
@@ -49,7 +51,8 @@ export async function undoEntry(
   if (entryId === null) return;
   const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
   const entry = await listo.db.tables.journal.findOne({ id: entryId }, tx);
-  await putBack(listo, tx, viewer.id, ticket, { id: entryId, changes: entry?.changes ?? {} });
+  const changes = entry?.changes ?? {};
+  await putBack(listo, tx, { personId: viewer.id, ticket, entry: { id: entryId, changes } });
 }
 
 /**
@@ -59,9 +62,7 @@ export async function undoEntry(
  */
 export function undoMove(
   listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  number: number,
+  { viewer, actor, number }: { viewer: SignedIn; actor: Actor; number: number },
   version: number,
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
@@ -73,6 +74,6 @@ export function undoMove(
     const made = entries.find((entry) => UNDONE.has(entry.type) && factsOfEntry(entry).version === version);
     if (!made || listo.clock.now() - made.at > UNDO_MS) throw new ProblemError('moveNotAllowed');
     if (ticket.version !== version) throw new ProblemError('stale', { differences: [] });
-    return { version: await putBack(listo, tx, viewer.id, ticket, made) };
+    return { version: await putBack(listo, tx, { personId: viewer.id, ticket, entry: made }) };
   });
 }

@@ -90,7 +90,8 @@ export async function setOrder(
       });
     await tables.teams.update({ id: teamId }, { orderWeights: weights, version: version + 1 }, tx);
     await placeAnew(listo, tx, teamId, weights);
-    await appendSetting(listo, tx, viewer.id, {
+    await appendSetting(listo, tx, {
+      by: viewer.id,
       type: 'teamChanged',
       changes: { orderWeights: { from: team.orderWeights, to: weights } },
       data: { teamId },
