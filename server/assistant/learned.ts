@@ -32,6 +32,8 @@ const kept = new WeakMap<Database, Kept>();
 function learnInThread(task: ToLearn): Promise<Understanding> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: task, execArgv: [] });
+    // Learning keeps no process from ending.
+    worker.unref();
     worker.once('message', (understanding: Understanding) => resolve(understanding));
     worker.once('error', reject);
     worker.once('exit', () => reject(new Error('the thread ended without an answer')));

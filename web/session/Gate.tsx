@@ -1,13 +1,15 @@
 import { Button, Container } from '@mantine/core';
-import { useEffect, useRef } from 'react';
+import { lazy, Suspense, useEffect, useRef } from 'react';
 import { useSession } from '../api/queries';
 import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
 import { Frame } from '../frame/Frame';
 import { ProblemNote } from '../ui/ProblemNote';
 import { Waiting } from '../ui/Waiting';
-import { SetUp } from './SetUp';
-import { SignIn } from './SignIn';
+
+// Whoever is signed in needs neither: they are no part of the first load.
+const SetUp = lazy(() => import('./SetUp').then(({ SetUp: page }) => ({ default: page })));
+const SignIn = lazy(() => import('./SignIn').then(({ SignIn: page }) => ({ default: page })));
 
 /** Lets those in who are signed in; others sign in here, at the address they came for. */
 export function Gate() {
@@ -33,6 +35,10 @@ export function Gate() {
         </Button>
       </Container>
     );
-  if (data.needsSetup) return <SetUp />;
-  return data.me ? <Frame /> : <SignIn isDemo={data.isDemo} hasEnded={wasIn.current} />;
+  if (data.me && !data.needsSetup) return <Frame />;
+  return (
+    <Suspense fallback={<Waiting />}>
+      {data.needsSetup ? <SetUp /> : <SignIn isDemo={data.isDemo} hasEnded={wasIn.current} />}
+    </Suspense>
+  );
 }

@@ -39,6 +39,10 @@ type Given = Pick<Words, 't' | 'local'> & {
   due: RowWords['due'];
 };
 
+/** Past due, by less than a minute. */
+const isDueNow = ({ tone, clock, leftMinutes }: LiveClock): boolean =>
+  tone === 'past' && clock.state === 'running' && leftMinutes !== null && leftMinutes > -1;
+
 function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
   const who: RowWords['who'] = ({ state, heldFor, assignee, approvers, step }) => {
     if (!step && heldFor === 'approval')
@@ -68,7 +72,7 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
     // Its calendar is not here yet, or it has no limit.
     if (leftMinutes === null) return clock.dueAt === null ? '' : '…';
     if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
-    if (tone === 'past' && leftMinutes > -1) return t('time/dueNow');
+    if (isDueNow(live)) return t('time/dueNow');
     if (tone === 'past')
       return t(isShort ? 'time/pastShort' : 'time/past', {
         span: times.span(Math.max(0, -leftMinutes), hoursPerDay),
@@ -86,14 +90,16 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
         .join(', '),
       whole: reasons.map((reason) => say(reason, 'whole')).join(' '),
     }),
-    reading: (live) =>
-      live.clock.dueAt === null
-        ? `${live.clock.name}: ${left(live)}`
-        : t(live.tone === 'past' ? 'desk/readingPast' : 'desk/reading', {
-            clock: live.clock.name,
-            when: times.when(live.clock.dueAt, now),
-            span: times.span(Math.abs(live.leftMinutes ?? 0), live.hoursPerDay),
-          }),
+    reading: (live) => {
+      const { clock, leftMinutes, tone, hoursPerDay } = live;
+      // Said as it stands in the row, which those who speak to the page see.
+      if (clock.dueAt === null || leftMinutes === null || isDueNow(live)) return `${clock.name}: ${left(live)}`;
+      return t(tone === 'past' ? 'desk/readingPast' : 'desk/reading', {
+        clock: clock.name,
+        when: times.when(clock.dueAt, now),
+        span: times.span(Math.abs(leftMinutes ?? 0), hoursPerDay),
+      });
+    },
     cell(row, column) {
       switch (column) {
         case 'requester':
