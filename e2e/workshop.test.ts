@@ -141,14 +141,14 @@ test('a promise whose clock can never stop is warned of in words', async () => {
   await targets.update({ id: 'network-hour' }, { definition });
 });
 
-test('what happens out of hours is a sentence to fill in; a new team begins with two promises', async () => {
+test('what happens out of hours is a sentence to fill in; a new team begins with two targets', async () => {
   const helder = await browser.open('helder', '/workshop/hours');
   await see(helder, 'P1 go to Network and radio, the rest waits');
   await click(helder, 'New team …');
   await type(helder, 'Name in English', 'Crewing');
   await type(helder, 'Name in Portuguese', 'Tripulações');
   await click(helder, 'Save it');
-  await see(helder, '“Crewing” is there, with two promises to begin with.');
+  await see(helder, '“Crewing” is there, with two targets to begin with.');
   await helder.goto(`${app.url}/workshop/promises`);
   await see(helder, 'First answer, Crewing');
 });
