@@ -33,8 +33,10 @@ export function useKeys(actions: Record<string, (() => void) | undefined>): void
     function onKeyDown(event: KeyboardEvent): void {
       const { key, ctrlKey, metaKey, altKey, target } = event;
       // The first Escape leaves a field, with its words; the next one is the page's.
-      if (key === 'Escape' && isTyping(target) && !isOfDialog && !event.defaultPrevented)
-        return (target as HTMLElement).blur();
+      if (key === 'Escape' && isTyping(target) && !isOfDialog && !event.defaultPrevented) {
+        (target as HTMLElement).blur();
+        return;
+      }
       if (ctrlKey || metaKey || altKey || isTyping(target) || isOfDialog) return;
       const isNamed = key.length > 1;
       if (!isNamed && !hasSingleKeys()) return;

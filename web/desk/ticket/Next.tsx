@@ -43,9 +43,11 @@ export function Next({ ticket }: { ticket: Ticket }) {
   const isStale = atOnce.error instanceof ApiProblem && atOnce.error.code === 'stale';
   const [isOpenedNow, setOpenedNow] = useState(false);
   const start = (name: MoveName): void => {
-    if (AT_ONCE.has(name)) return atOnce.mutate(newMove(movable, name, 'agent'));
-    setOpenedNow(true);
-    setOpen(name);
+    if (AT_ONCE.has(name)) atOnce.mutate(newMove(movable, name, 'agent'));
+    else {
+      setOpenedNow(true);
+      setOpen(name);
+    }
   };
   const onKey = (name: MoveName) => (shown.includes(name) ? () => start(name) : undefined);
   useKeys({ t: onKey('take'), h: onKey('hold'), d: onKey('finish') });

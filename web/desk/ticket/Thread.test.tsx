@@ -22,7 +22,7 @@ describe('what happened stands there, whatever an entry carries', () => {
     ['a number where texts are expected', { name: 7, driving: 3, words: 5 }],
     ['nothing where texts are expected', { name: null, driving: [null], fields: [null] }],
   ])('%s takes no page down', async (_, data) => {
-    const entries = [entryOf('slipped', { data: data as never }), entryOf('taken')];
+    const entries = [entryOf('slipped', { data: data }), entryOf('taken')];
     await show(<Thread ticket={ticketOf(entries)} now={AT} />);
     expect(screen.getAllByRole('listitem')).toHaveLength(2);
     expect(screen.getByText(/took it/)).toBeTruthy();
@@ -61,7 +61,7 @@ describe('what was changed', () => {
     expect(said).toContain('Due by hand to “Thu, 24 Dec 2026”; Estimate from “30 min” to “1 h 30 min”');
     expect(said).toMatch(/Answers$/);
     // The instant at which the day ends is no fact of its own, and ids are nobody's words.
-    expect(said!.match(/Due by hand/g)).toHaveLength(1);
+    expect(said.match(/Due by hand/g)).toHaveLength(1);
     expect(said).not.toMatch(/stopsWork|\[object/);
   });
 

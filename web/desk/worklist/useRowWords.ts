@@ -93,11 +93,12 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
     reading: (live) => {
       const { clock, leftMinutes, tone, hoursPerDay } = live;
       // Said as it stands in the row, which those who speak to the page see.
-      if (clock.dueAt === null || leftMinutes === null || isDueNow(live)) return `${clock.name}: ${left(live)}`;
+      if (clock.dueAt === null || leftMinutes === null || isDueNow(live))
+        return `${clock.name}: ${left(live)}`;
       return t(tone === 'past' ? 'desk/readingPast' : 'desk/reading', {
         clock: clock.name,
         when: times.when(clock.dueAt, now),
-        span: times.span(Math.abs(leftMinutes ?? 0), hoursPerDay),
+        span: times.span(Math.abs(leftMinutes), hoursPerDay),
       });
     },
     cell(row, column) {
