@@ -1,5 +1,6 @@
 /** What browsers have and jsdom has not; Mantine and the router ask for it when they are loaded. */
 import { TextDecoder, TextEncoder } from 'node:util';
+import { configure } from '@testing-library/dom';
 import { startMessages } from '../messages/i18n';
 
 Object.assign(globalThis, { TextEncoder, TextDecoder });
@@ -24,3 +25,5 @@ Object.assign(document, {
 Element.prototype.scrollIntoView = () => undefined;
 // Parts of the application add their words as they are loaded.
 await startMessages();
+// A slow machine takes longer than a second for a page.
+configure({ asyncUtilTimeout: 10_000 });
