@@ -2,9 +2,8 @@ import type { JudgedPhrasing, Likely } from './understand';
 
 /**
  * What is said to what was understood: one matter is confirmed, two to four are offered; two that are named in one message
- * are both asked about. Where more could be meant, or
- * something else is among the first, the three likeliest are offered, as long as it is not rather something else that is
- * meant; then other words are asked for.
+ * are both asked about. Where more could be meant, or something else is among the first, the three likeliest are offered, as
+ * long as it is not rather something else that is meant; then other words are asked for.
  */
 export type Offer = { kind: 'confirm' | 'choose' | 'both' | 'unclear' | 'reword'; ids: string[] };
 

@@ -51,7 +51,9 @@ export const CONVERSATION_ENTRY_KINDS = Object.keys(KINDS) as [
   ...ConversationEntryKind[],
 ];
 /** What happens in a conversation beside what is said; each has its words in every language. */
-export type ConversationEventKind = Exclude<ConversationEntryKind, 'words'>;
+export type ConversationEventKind = {
+  [Kind in ConversationEntryKind]: (typeof KINDS)[Kind] extends true ? Kind : never;
+}[ConversationEntryKind];
 
 /** An entry of one kind with what that kind carries. */
 export type ConversationHappened = {

@@ -8,8 +8,9 @@ import type { TicketState } from '../tickets';
  * - late: its due instant has passed, and it waits for no one else.
  * - due today: its due instant is to come before the reader's day ends, and it waits for no one else.
  * What is held waits for others, and is neither. What is done, closed or withdrawn has no due instant.
+ *
+ * These are the states in which a due instant counts.
  */
-/** The states in which a ticket's due instant counts. */
 export const FALLS_DUE: TicketState[] = ['received', 'inWork'];
 const NOT_HELD: Condition = { field: 'state', op: 'in', value: FALLS_DUE };
 

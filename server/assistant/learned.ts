@@ -116,7 +116,10 @@ export async function readLearned(
     .then((settled) => (next.settled = settled))
     .catch((error: unknown) => {
       listo.log.error({ err: error }, 'the matters were not learned');
-      kept.delete(listo.db);
+      // What was learned before goes on answering, and it is tried again; a later try is not undone by this one.
+      if (kept.get(listo.db) !== next) return;
+      if (before?.settled) kept.set(listo.db, before);
+      else kept.delete(listo.db);
     });
   return (await answerFrom(next, isNewest))[hearers];
 }
