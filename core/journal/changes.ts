@@ -9,6 +9,15 @@ const SAID_BY_ANOTHER = new Set([
   ...['resolvedAt', 'closedAt', 'isDeclined'],
 ]);
 
+/** Several changes, earliest first, as one: from what stood before the first, to what the last left. */
+export function inOne(changes: readonly Changes[]): Changes {
+  const whole: Changes = {};
+  for (const one of changes)
+    for (const [field, { from, to }] of Object.entries(one))
+      whole[field] = { from: whole[field] ? whole[field].from : from, to };
+  return whole;
+}
+
 /** The changes that a reader is told of: the team of all, the requester of what concerns them. */
 export function changesFor(reader: 'requester' | 'team', changes: Changes): Changes {
   return Object.fromEntries(

@@ -14,5 +14,5 @@ export type {
 } from './entry';
 export { factsOfEntry } from './entry';
 export { isShown, TICKET_ENTRIES, TICKET_ENTRY_KINDS, toldOf, type ShownKind } from './kinds';
-export { changesFor } from './changes';
+export { changesFor, inOne } from './changes';
 export type { Audience, Changes, Via } from './types';

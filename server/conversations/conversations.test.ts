@@ -152,23 +152,24 @@ test('offered once to each: not taken in time, or let pass, it goes on, then sta
   const id = await start(ana!);
   const offered = (isDone: (to: string | null) => boolean) =>
     until(async () => (await tables.conversations.findOne({ id }))!.offeredTo, isDone);
-  const stayOpen = async () => {
-    for (const personId of ['bia', 'marta'])
-      await tables.chatAgents.update({ personId }, { seenAt: app.clock.now() });
+  // Both stay at their Desk while the clock passes: what keeps conversations going looks at any time.
+  const pass = async (ms: number) => {
+    const seenAt = app.clock.now() + ms + 60_000;
+    await tables.chatAgents.update({ personId: ['bia', 'marta'] }, { seenAt });
+    app.clock.pass(ms);
   };
   const first = await offered((to) => to !== null);
   // The line gives its own time.
-  app.clock.pass(50_000);
-  await stayOpen();
-  expect(await lookAtConversations(app.listo)).toBe(0);
-  app.clock.pass(11_000);
-  await stayOpen();
+  const { offeredAt } = (await tables.conversations.findOne({ id }))!;
+  await pass(offeredAt! + 50_000 - app.clock.now());
+  await lookAtConversations(app.listo);
+  expect((await tables.conversations.findOne({ id }))!.offeredTo).toBe(first);
+  await pass(11_000);
   const second = await offered((to) => to !== null && to !== first);
   const person = (personId: string | null) => (personId === 'bia' ? bia! : marta!);
   await act(person(second), id, 'decline');
   for (let i = 0; i < 20; i++) {
-    app.clock.pass(60_000);
-    await stayOpen();
+    await pass(60_000);
     await lookAtConversations(app.listo);
   }
   const { entries, state } = await read(person(first), id);

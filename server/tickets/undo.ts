@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { factsOfEntry, type EntryKind } from '../../core/journal';
+import { factsOfEntry, inOne, type EntryKind } from '../../core/journal';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { JournalRow } from '../journal/model';
@@ -15,6 +15,8 @@ const STAYS = new Set(['answered', 'takenUp']);
 const UNDO_MS = 60_000;
 /** The moves that one can take back oneself. */
 const UNDONE = new Set<EntryKind>(['taken', 'held', 'resumed', 'givenOn', 'done']);
+/** What Listo itself changes upon a move; it is taken back with it. */
+const FOLLOWS = new Set<EntryKind>(['routed']);
 
 /** Puts back what an entry changed, where it is still as the entry left it. */
 async function putBack(
@@ -56,7 +58,7 @@ export async function undoEntry(
 }
 
 /**
- * Takes one's own move back, as long as nothing has followed. Whoever gave a ticket away may have lost the right to work
+ * Takes one's own move back, and whom the work went to by itself upon it, as long as nobody did anything since. Whoever gave a ticket away may have lost the right to work
  * on it by that; taking it back is theirs all the same.
  * @param version what the move left the ticket with
  */
@@ -68,12 +70,22 @@ export function undoMove(
   return change(listo, actor, async (tx) => {
     const { ticket } = await requireTicket(listo, viewer, number, 'read', tx);
     const entries = await listo.db.tables.journal.find(
-      { ticketNumber: number, work: 'ticket', actorId: viewer.id },
-      { order: [['id', 'DESC']], limit: 5, transaction: tx },
+      { ticketNumber: number, work: 'ticket' },
+      { order: [['id', 'DESC']], limit: 20, transaction: tx },
     );
-    const made = entries.find((entry) => UNDONE.has(entry.type) && factsOfEntry(entry).version === version);
+    const index = entries.findIndex(
+      (entry) =>
+        entry.actorId === viewer.id && UNDONE.has(entry.type) && factsOfEntry(entry).version === version,
+    );
+    const made = entries[index];
     if (!made || listo.clock.now() - made.at > UNDO_MS) throw new ProblemError('moveNotAllowed');
-    if (ticket.version !== version) throw new ProblemError('stale', { differences: [] });
-    return { version: await putBack(listo, tx, { personId: viewer.id, ticket, entry: made }) };
+    const since = entries.slice(0, index).filter(({ changes }) => Object.keys(changes).length > 0);
+    const isAlone = since.every(({ type }) => FOLLOWS.has(type));
+    if (!isAlone || ticket.version !== version + since.length)
+      throw new ProblemError('stale', { differences: [] });
+    const changes = inOne([made, ...since.reverse()].map((entry) => entry.changes));
+    return {
+      version: await putBack(listo, tx, { personId: viewer.id, ticket, entry: { id: made.id, changes } }),
+    };
   });
 }
