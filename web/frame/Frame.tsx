@@ -1,20 +1,17 @@
-import { Menu, useMantineColorScheme, VisuallyHidden } from '@mantine/core';
-import { spotlight } from '@mantine/spotlight';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Menu, VisuallyHidden } from '@mantine/core';
 import { createContext, lazy, Suspense, useContext, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { api } from '../api/endpoints';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import type { LiveEvent } from '../../contract/live';
-import { call } from '../api/call';
 import { useLive } from '../api/live';
 import { useMe, useSession } from '../api/queries';
 import { useReachable } from '../api/reachable';
-import { setLanguage } from '../messages/i18n';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
 import { FileDialog } from '../files/FileDialog';
 import { Notifications } from '../ui/Notifications';
+import { palette } from './paletteStore';
 import { Presence } from './Presence';
+import { useOwnActs } from './useOwnActs';
 import { Waiting } from '../ui/Waiting';
 import { useKeys } from '../ui/useKeys';
 
@@ -43,30 +40,10 @@ function initialsOf(name: string): string {
 }
 
 function PersonMenu({ onKeys }: { onKeys(): void }) {
-  const { t, language } = useWords();
+  const { t } = useWords();
   const me = useMe();
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const { colorScheme, setColorScheme } = useMantineColorScheme();
-  const isDark = colorScheme === 'dark';
-  const signOut = useMutation({
-    mutationFn: () => call(api.session.signOut),
-    onSettled: async () => {
-      await navigate('/');
-      client.clear();
-    },
-  });
+  const acts = useOwnActs();
   const { data: session } = useSession();
-  const wantMail = useMutation({
-    mutationFn: (wantsMail: boolean) => call(api.mail.wanted, { body: { wantsMail } }),
-    onSettled: () => client.invalidateQueries({ queryKey: ['session'] }),
-  });
-  async function switchLanguage(): Promise<void> {
-    const other = language === 'en' ? 'pt' : 'en';
-    await setLanguage(other);
-    await call(api.session.setLanguage, { body: { language: other } });
-    await client.invalidateQueries();
-  }
   return (
     <Menu position="bottom-end" width={230}>
       <Menu.Target>
@@ -79,10 +56,8 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
         <Menu.Label>
           {me.name}, {me.title}
         </Menu.Label>
-        <Menu.Item onClick={() => void switchLanguage()}>{t('frame/language')}</Menu.Item>
-        <Menu.Item onClick={() => setColorScheme(isDark ? 'light' : 'dark')}>
-          {t(isDark ? 'frame/light' : 'frame/dark')}
-        </Menu.Item>
+        <Menu.Item onClick={acts.switchLanguage}>{t('frame/language')}</Menu.Item>
+        <Menu.Item onClick={acts.switchTheme}>{t(acts.isDark ? 'frame/light' : 'frame/dark')}</Menu.Item>
         <Menu.Item onClick={onKeys}>{t('frame/keys')}</Menu.Item>
         <Menu.Item component={Link} to="/away">
           {t('away/title')}
@@ -92,14 +67,14 @@ function PersonMenu({ onKeys }: { onKeys(): void }) {
             {t('frame/mailbox')}
           </Menu.Item>
         )}
-        <Menu.Item onClick={() => wantMail.mutate(!me.wantsMail)}>
+        <Menu.Item onClick={() => acts.wantMail(!me.wantsMail)}>
           {t(me.wantsMail ? 'frame/mailOff' : 'frame/mailOn')}
         </Menu.Item>
         <Menu.Item component={Link} to="/sessions">
           {t('frame/sessions')}
         </Menu.Item>
         <Menu.Divider />
-        <Menu.Item onClick={() => signOut.mutate()}>{t('frame/signOut')}</Menu.Item>
+        <Menu.Item onClick={acts.signOut}>{t('frame/signOut')}</Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );
@@ -113,7 +88,7 @@ export function Frame() {
   const isReachable = useReachable();
   const isEmbedded = useLocation().pathname.startsWith('/embed/');
   const [isKeysOpen, setKeysOpen] = useState(false);
-  useKeys({ f: () => spotlight.open(), '?': () => setKeysOpen(true) });
+  useKeys({ f: () => palette.open(), '?': () => setKeysOpen(true) });
   return (
     <LastChange.Provider value={last}>
       <a href="#content" className={classes.skip}>
@@ -130,7 +105,7 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <button type="button" className={classes.find} onClick={spotlight.open}>
+        <button type="button" className={classes.find} onClick={palette.open}>
           <span>{t('frame/find')}</span>
           <kbd>F</kbd>
         </button>

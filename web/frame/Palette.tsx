@@ -1,116 +1,130 @@
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { GIVEN_NAMES } from '../../core/worklist';
-import { foldText } from '../../core/text';
 import { useAskSearch, useFind, useMe } from '../api/queries';
-import { useArticleSearch } from '../knowledge/useKnowledge';
+import { isQuestion, useArticleSearch } from '../knowledge/useKnowledge';
 import { useWords } from '../messages/useWords';
-import { listSubjects } from '../workshop/subjects';
+import { byNearness, nearest } from './nearness';
+import { markShown, paletteStore } from './paletteStore';
+import { usePlaces } from './usePlaces';
 
 const ARTICLES_SHOWN = 3;
-const isDesk = (areas: readonly string[]): boolean => areas.includes('desk');
+const SERVICES_SHOWN = 4;
 
-/** Finds people, tickets, articles, services and places to go to, from anywhere. */
-export function Palette() {
+type Found = SpotlightActionData & { id: string; names: string[] };
+type Group = { group: string; actions: Found[] };
+
+/** People, tickets, services and articles that fit; none as long as what is answered was not asked so. */
+function useFoundGroups(query: string): { groups: Group[]; isLooking: boolean } {
   const { t, local } = useWords();
-  const me = useMe();
+  const { areas } = useMe();
   const navigate = useNavigate();
-  const [query, setQuery] = useState('');
   const [q] = useDebouncedValue(query, 100);
-  const { data: found } = useFind(q);
-  const { data: services } = useAskSearch(q);
-  const { data: articles } = useArticleSearch(q, isDesk(me.areas) ? 'desk' : 'ask');
-  const isAgent = isDesk(me.areas);
+  const isAgent = areas.includes('desk');
+  const found = useFind(q);
+  const services = useAskSearch(q);
+  const articles = useArticleSearch(q, isAgent ? 'desk' : 'ask');
+  const isAsked = query.trim() !== '';
+  const answers = isQuestion(q) ? [found, services, articles] : [found, services];
+  const isLooking = isAsked && (q !== query || answers.some((answer) => answer.isFetching));
+  if (!isAsked || isLooking) return { groups: [], isLooking };
   const go = (to: string) => (): void => void navigate(to);
-  const inDesk = isAgent
-    ? GIVEN_NAMES.map((name) => ({
-        id: name,
-        label: `${t('areas/desk')}: ${t(`worklists/${name}`)}`,
-        onClick: go(`/desk/${name}`),
-      }))
-    : [];
-  const inWorkshop = me.areas.includes('workshop')
-    ? listSubjects(me).map((subject) => ({
-        id: `workshop-${subject}`,
-        label: `${t('areas/workshop')}: ${t(`palette/workshop/${subject}`)}`,
-        onClick: go(`/workshop/${subject}`),
-      }))
-    : [];
-  const places: SpotlightActionData[] = [
-    { id: 'ask', label: t('areas/ask'), onClick: go('/ask') },
-    ...(me.hasAssistant
-      ? [{ id: 'assistant', label: t('ask/talkAssistant'), onClick: go('/ask/assistant') }]
-      : []),
-    { id: 'articles', label: t('ask/allArticles'), onClick: go('/ask/articles') },
-    { id: 'past', label: t('ask/pastTitle'), onClick: go('/ask/past') },
-    { id: 'sessions', label: t('frame/sessions'), onClick: go('/sessions') },
-    ...inDesk,
-    ...(isAgent
-      ? [
-          { id: 'raise', label: t('desk/raise'), onClick: go('/desk/raise') },
-          { id: 'import', label: t('palette/import'), onClick: go('/desk/import') },
-          { id: 'knowledge', label: t('areas/knowledge'), onClick: go('/knowledge') },
-        ]
-      : []),
-    ...inWorkshop,
-  ];
-  const isAsked = q.trim() !== '';
-  const groups: SpotlightActionGroupData[] = [
-    {
-      group: t('palette/tickets'),
-      actions: (isAsked ? (found?.tickets ?? []) : []).map(({ number, title, requester }) => ({
-        id: `t${number}`,
-        label: title,
-        description: `${number} · ${requester}`,
-        onClick: go(isAgent ? `/desk/everything/${number}` : `/ask/tickets/${number}`),
-      })),
+  return {
+    isLooking,
+    groups: [
+      {
+        group: t('palette/tickets'),
+        actions: (found.data?.tickets ?? []).map(({ number, title, requester }) => ({
+          ...{ id: `t${number}`, label: title, description: `${number} · ${requester}` },
+          names: [title, String(number)],
+          onClick: go(isAgent ? `/desk/everything/${number}` : `/ask/tickets/${number}`),
+        })),
+      },
+      {
+        group: t('palette/people'),
+        actions: (found.data?.people ?? []).map(({ id, name, title }) => ({
+          ...{ id: `p${id}`, label: t('palette/raiseFor', { name }), description: title, names: [name] },
+          onClick: go(isAgent ? `/desk/raise?for=${id}` : `/ask?for=${id}`),
+        })),
+      },
+      {
+        group: t('palette/services'),
+        actions: (services.data?.services ?? []).slice(0, SERVICES_SHOWN).map(({ id, title, teamName }) => ({
+          ...{ id: `s${id}`, label: local(title), description: local(teamName), names: [local(title)] },
+          onClick: go(`/ask/services/${id}`),
+        })),
+      },
+      {
+        group: t('palette/articles'),
+        actions: (isQuestion(q) ? (articles.data ?? []) : [])
+          .slice(0, ARTICLES_SHOWN)
+          .map(({ id, title }) => ({
+            ...{ id: `a${id}`, label: title, names: [title] },
+            onClick: go(`/ask/articles/${id}`),
+          })),
+      },
+    ],
+  };
+}
+
+/** What Enter opens is marked: the first, or what was moved to, also when more is found. */
+function useMark(ids: string): { onKeyDown(event: { key: string }): void; onTyped(): void } {
+  const [hasMoved, setHasMoved] = useState(false);
+  useEffect(() => {
+    markShown((marked) => (hasMoved && marked > 0 ? marked : 0));
+    // Moving about alone marks nothing anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ids]);
+  return {
+    onKeyDown: ({ key }) => {
+      if (key === 'ArrowDown' || key === 'ArrowUp') setHasMoved(true);
     },
-    {
-      group: t('palette/services'),
-      actions: (isAsked ? (services?.services ?? []) : []).slice(0, 4).map(({ id, title, teamName }) => ({
-        id: `s${id}`,
-        label: local(title),
-        description: local(teamName),
-        onClick: go(`/ask/services/${id}`),
-      })),
-    },
-    {
-      group: t('palette/articles'),
-      actions: (isAsked ? (articles ?? []) : []).slice(0, ARTICLES_SHOWN).map(({ id, title }) => ({
-        id: `a${id}`,
-        label: title,
-        onClick: go(`/ask/articles/${id}`),
-      })),
-    },
-    {
-      group: t('palette/people'),
-      actions: (isAsked ? (found?.people ?? []) : []).map(({ id, name, title }) => ({
-        id: `p${id}`,
-        label: t('palette/raiseFor', { name }),
-        description: title,
-        onClick: go(isAgent ? `/desk/raise?for=${id}` : `/ask?for=${id}`),
-      })),
-    },
-    {
-      group: t('palette/actions'),
-      actions: places.filter(({ label }) => foldText(label!).includes(foldText(q))),
-    },
-  ].filter(({ actions }) => actions.length > 0);
+    onTyped: () => setHasMoved(false),
+  };
+}
+
+/** Finds pages and acts by their names, then tickets, people, services and articles, from anywhere. */
+export function Palette() {
+  const { t } = useWords();
+  const [query, setQuery] = useState('');
+  const places = usePlaces();
+  const { groups: found, isLooking } = useFoundGroups(query);
+  const isNamed = ({ names }: { names: string[] }): boolean => nearest(query, names) === 'exact';
+  const all: Group[] = [{ group: t('palette/actions'), actions: byNearness(query, places) }, ...found];
+  // What is called exactly so stands on top, whatever it is.
+  const groups = [...all]
+    .sort((one, other) => Number(other.actions.some(isNamed)) - Number(one.actions.some(isNamed)))
+    .map(({ group, actions }) => ({
+      group,
+      actions: [...actions].sort((one, other) => Number(isNamed(other)) - Number(isNamed(one))),
+    }))
+    .filter(({ actions }) => actions.length > 0);
+  const mark = useMark(groups.flatMap(({ actions }) => actions.map(({ id }) => id)).join());
   return (
     <Spotlight
-      actions={groups}
+      store={paletteStore}
+      actions={groups.map(({ group, actions }): SpotlightActionGroupData => ({
+        group,
+        actions: actions.map(({ names: _, ...action }) => action),
+      }))}
       query={query}
-      onQueryChange={setQuery}
+      onQueryChange={(typed) => {
+        mark.onTyped();
+        setQuery(typed);
+      }}
       filter={(_, actions) => actions}
-      nothingFound={t('palette/nothing')}
+      nothingFound={t(isLooking ? 'palette/looking' : 'palette/nothing')}
       shortcut="mod+K"
       highlightQuery
       scrollable
       maxHeight={420}
       radius={4}
-      searchProps={{ placeholder: t('frame/find'), 'aria-label': t('frame/find') }}
+      searchProps={{
+        placeholder: t('frame/find'),
+        'aria-label': t('frame/find'),
+        onKeyDown: mark.onKeyDown,
+      }}
     />
   );
 }

@@ -1,21 +1,15 @@
 import { Menu } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { PRESENCES, type Presence as Present } from '../../contract/names';
-import { call } from '../api/call';
-import { api } from '../api/endpoints';
+import { PRESENCES } from '../../contract/names';
 import { useMe } from '../api/queries';
 import { useWords } from '../messages/useWords';
 import classes from './Frame.module.css';
+import { useOwnActs } from './useOwnActs';
 
 /** Whether one takes tickets, and how much one carries; a click changes it. */
 export function Presence() {
   const { t } = useWords();
   const { presence, carries } = useMe();
-  const client = useQueryClient();
-  const set = useMutation({
-    mutationFn: (wanted: Present) => call(api.routing.setPresence, { body: { presence: wanted } }),
-    onSettled: () => client.invalidateQueries({ queryKey: ['session'] }),
-  });
+  const { setPresence } = useOwnActs();
   if (presence === null) return null;
   const load = carries && (carries.capacity === null ? String(carries.load) : t('frame/loadOf', carries));
   return (
@@ -29,7 +23,7 @@ export function Presence() {
       </Menu.Target>
       <Menu.Dropdown>
         {PRESENCES.map((each) => (
-          <Menu.Item key={each} onClick={() => set.mutate(each)}>
+          <Menu.Item key={each} onClick={() => setPresence(each)}>
             {t(`frame/presence/${each}`)}
           </Menu.Item>
         ))}
