@@ -9,6 +9,7 @@ import { mailTold } from './mail/tell';
 import { routingConsumer } from './routing/consumer';
 import { talkingConsumer } from './assistant/consumer';
 import { togetherConsumer } from './together/under';
+import { progressConsumer } from './tickets/progressConsumer';
 import { waitingConsumer } from './tickets/waitingConsumer';
 
 /** Tells people in the application, by mail and in chat. */
@@ -20,6 +21,7 @@ export const INWARD: Consumer[] = [
   talkingConsumer,
   hoursConsumer,
   routingConsumer,
+  progressConsumer,
   clocksConsumer,
   waitingConsumer,
   togetherConsumer,

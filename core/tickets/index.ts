@@ -7,6 +7,6 @@ export type { MovableTicket, MoveField, MoveFieldName, MoveInput, MoveName, Move
 export { planMove } from './planMove';
 export type { MovePlan, MoveProblem, TicketChanges } from './planMove';
 export { getStateSentence, takesOwnWords, type SentenceFacts, type StateSentence } from './sentence';
-export { moveProgress, type ProgressLabel } from './progress';
+export { countedOtherwise, finishedAt, moveProgress, type ProgressLabel } from './progress';
 export { toHistory, type RecordedChange } from './history';
 export { takenUpBy, type TakenUp } from './takenUp';

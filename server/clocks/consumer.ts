@@ -28,7 +28,7 @@ async function load(
 ): Promise<Loaded> {
   const [owners, entries, known] = await Promise.all([
     select<ClockOwner>(
-      'SELECT number, state, dueAt, tightestDueAt FROM tickets WHERE number IN (:numbers)',
+      'SELECT number, state, dueAt, progressFinishedAt, tightestDueAt FROM tickets WHERE number IN (:numbers)',
       { numbers },
       tx,
     ),

@@ -8,7 +8,10 @@ import { isGiven, toClockRow } from './settle';
 
 /** The part of a journal's entry that clocks rest on. */
 export type ClockEntry = Pick<JournalRow, 'ticketNumber' | 'work' | 'at' | 'changes'>;
-export type ClockOwner = Pick<TicketRecord, 'number' | 'state' | 'dueAt' | 'tightestDueAt'>;
+export type ClockOwner = Pick<
+  TicketRecord,
+  'number' | 'state' | 'dueAt' | 'progressFinishedAt' | 'tightestDueAt'
+>;
 export type Settled = { clocks: ClockRow[]; tightestDueAt: number };
 
 export type Settling = {
@@ -64,7 +67,8 @@ export function settleTicket(
   const isInUse = ({ targetId }: ClockRow): boolean => targets.some(({ id }) => id === targetId);
   const kept = only ? known.filter((clock) => !only.has(clock.targetId) && isInUse(clock)) : [];
   const promised = tightestDue([...clocks, ...kept].filter(({ work }) => work === 'ticket')) ?? NOTHING_DUE;
-  const byHand = isOpen(ticket.state) ? (ticket.dueAt ?? NOTHING_DUE) : NOTHING_DUE;
+  const isAwaited = isOpen(ticket.state) && ticket.progressFinishedAt === null;
+  const byHand = isAwaited ? (ticket.dueAt ?? NOTHING_DUE) : NOTHING_DUE;
   // A promise that was switched off owes no word.
   const silenced = known.filter((clock) => !isInUse(clock) && clock.nextAt !== null);
   clocks.push(...silenced.map((clock) => ({ ...clock, owed: [], nextAt: null })));

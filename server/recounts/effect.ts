@@ -75,7 +75,7 @@ export async function readEffect(
   const visible = visibleTo(viewer);
   for (let after = 0; ;) {
     const tickets = await db.select<TicketRecord>(
-      `SELECT t.number, t.title, t.state, t.dueAt, t.tightestDueAt FROM tickets t WHERE t.number > :after
+      `SELECT t.number, t.title, t.state, t.dueAt, t.progressFinishedAt, t.tightestDueAt FROM tickets t WHERE t.number > :after
        AND t.state IN ('received', 'inWork', 'held') AND ${visible.sql} ORDER BY t.number LIMIT :limit`,
       { ...visible.values, after, limit: CHUNK },
     );

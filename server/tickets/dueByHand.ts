@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { dueInstant, judgeDue, type DueByHand, type DueStanding } from '../../core/due';
-import { isOpen } from '../../core/tickets';
+import { finishedAt, isOpen } from '../../core/tickets';
 import { append } from '../journal/append';
 import type { Listo } from '../listo';
 import type { TimerHandler } from '../timers/runner';
@@ -33,19 +33,18 @@ export async function toDueColumns(
 
 export type Due = { at: number; date: string | null; remindAt: number | null; standing: DueStanding };
 
+type Judged = Pick<TicketRecord, 'dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt' | 'progressFinishedAt'>;
+
 /** How a ticket stands to what was set by hand. Reopened, it has not been finished. */
-export function readDue(
-  {
-    dueAt,
-    dueDate,
-    remindAt,
-    resolvedAt,
-  }: Pick<TicketRecord, 'dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt'>,
-  now: number,
-): Due | null {
+export function readDue(ticket: Judged, now: number): Due | null {
+  const { dueAt, dueDate, remindAt } = ticket;
   if (dueAt === null) return null;
-  return { at: dueAt, date: dueDate, remindAt, standing: judgeDue(dueAt, resolvedAt, now) };
+  return { at: dueAt, date: dueDate, remindAt, standing: judgeDue(dueAt, finishedAt(ticket), now) };
 }
+
+/** Whether what was set by hand is still awaited. */
+const isAwaited = (ticket: Pick<TicketRecord, 'state' | 'resolvedAt' | 'progressFinishedAt'>): boolean =>
+  isOpen(ticket.state) && finishedAt(ticket) === null;
 
 /** Follows a ticket that changed hands or state: a bare date ends where its holder is, and timers go with it. */
 export async function settleDue(listo: Listo, number: number, tx: Transaction): Promise<void> {
@@ -70,12 +69,13 @@ export async function settleDue(listo: Listo, number: number, tx: Transaction): 
 async function settleTimer(
   listo: Listo,
   tx: Transaction,
-  { number, state }: TicketRecord,
+  ticket: TicketRecord,
   kind: 'dueByHand' | 'remind',
   at: number | null,
 ): Promise<void> {
   const { timers } = listo.db.tables;
-  const wanted = isOpen(state) ? at : null;
+  const { number } = ticket;
+  const wanted = isAwaited(ticket) ? at : null;
   const known = await timers.findOne({ ticketNumber: number, kind }, tx);
   if (known && known.at !== wanted) await timers.remove({ ticketNumber: number, kind }, tx);
   if (wanted !== null && known?.at !== wanted && wanted >= listo.clock.now())
@@ -86,7 +86,7 @@ function wordHandler(type: 'dueWarned' | 'reminded'): TimerHandler {
   return async (listo, timers, tx) => {
     for (const { ticketNumber, at } of timers) {
       const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
-      if (!ticket || !isOpen(ticket.state)) continue;
+      if (!ticket || !isAwaited(ticket)) continue;
       await append(listo, tx, {
         ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
         data: { dueAt: at },

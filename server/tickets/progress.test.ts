@@ -1,5 +1,5 @@
 import type { Ticket, TicketRow } from '../../contract/tickets';
-import { startTestListo, type Person, type TestListo } from '../testing/harness';
+import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 /** How far a request is, in its team's own words. */
 let app: TestListo;
@@ -55,4 +55,46 @@ test('a lead names how far their own team’s work is, and sets up nothing else 
   expect(await save('stores', { progressLabels, decidesInChat: false })).toBe(403);
   expect(await save('stores', { answersMail: true })).toBe(403);
   expect(await save('desk', { progressLabels })).toBe(403);
+});
+
+test('what counts as finished decides whether a due date by hand was kept, also when it is made to count afterwards', async () => {
+  const body = { serviceId: 'spares', title: 'Shackles', answers: { parts: [{ part: 'Shackle', many: 4 }] } };
+  const { number } = (await tomas!.call('POST', '/tickets', body)).body as { number: number };
+  const read = async (): Promise<Ticket> => (await jonas!.call('GET', `/tickets/${number}`)).body as Ticket;
+  const put = async (facts: object) =>
+    expect(
+      (await jonas!.call('PATCH', `/tickets/${number}`, { version: (await read()).version, ...facts }))
+        .status,
+    ).toBe(200);
+  const setLabels = async (isFinished: boolean) => {
+    const teams = (await helder!.call('GET', '/teams')).body as { id: string; version: number }[];
+    const { version } = teams.find(({ id }) => id === 'stores')!;
+    const progressLabels = [{ id: 'packed', name: { en: 'packed', pt: 'embalado' }, isFinished }];
+    expect((await jonas!.call('PATCH', '/teams/stores', { version, progressLabels })).status).toBe(200);
+  };
+  const standing = async (): Promise<string> => (await read()).due!.standing;
+  await setLabels(false);
+  const at = app.clock.now() + 3_600_000;
+  await put({ due: { at } });
+  await put({ progressId: 'packed' });
+  const labelledAt = (await read()).entries.at(-1)!.at;
+  app.clock.pass(7_200_000);
+  expect(await standing()).toBe('past');
+  // It was packed an hour before it was due.
+  await setLabels(true);
+  await until(standing, (stands) => stands === 'inTime');
+  expect((await read()).progressFinishedAt).toBe(labelledAt);
+  // What is finished is no longer due.
+  const isDue = async (): Promise<boolean> =>
+    (await app.listo.db.tables.tickets.findOne({ number }))!.tightestDueAt === at;
+  await until(isDue, (isIt) => !isIt);
+  // No sentence that says nothing stands in its history.
+  expect(
+    (await read()).entries.filter(
+      ({ type, changes }) => type === 'changed' && Object.keys(changes).length === 0,
+    ),
+  ).toEqual([]);
+  await setLabels(false);
+  await until(standing, (stands) => stands === 'past');
+  await until(isDue, Boolean);
 });

@@ -47,7 +47,7 @@ async function setTimers(listo: Listo, number: number, tx: Transaction): Promise
 /** What a ticket waits for hangs on these. */
 const WAITED = ['state', 'heldUntil'];
 /** And the instants that are set by hand on these. */
-const HOLDERS = ['assigneeId', 'teamId', 'state', 'dueAt', 'dueDate', 'remindAt'];
+const HOLDERS = ['assigneeId', 'teamId', 'state', 'progressFinishedAt', 'dueAt', 'dueDate', 'remindAt'];
 
 const isOneIn = (fields: string[], { changes }: JournalRow): boolean =>
   fields.some((field) => field in changes);

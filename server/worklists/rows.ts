@@ -15,6 +15,7 @@ export type RowRecord = Pick<
   | ('number' | 'version' | 'kind' | 'title' | 'place' | 'requesterId' | 'assigneeId' | 'teamId' | 'state')
   | ('heldFor' | 'heldUntil' | 'priority' | 'createdAt' | 'changedAt' | 'tightestDueAt')
   | ('dueAt' | 'dueDate' | 'remindAt' | 'resolvedAt' | 'closedAt' | 'via' | 'waitsSince' | 'rating')
+  | 'progressFinishedAt'
 > & {
   service: LocalText;
   stateWords: Partial<Record<TicketState, LocalText>>;
@@ -32,7 +33,7 @@ export type RowRecord = Pick<
 export const ROW_SELECT = `SELECT t.number, t.version, t.kind, t.title, t.place, t.requesterId, t.assigneeId, t.teamId, t.state,
   t.heldFor, t.heldUntil, t.isDeclined, t.takenUp, t.priority, t.createdAt, t.changedAt, t.tightestDueAt,
   t.dueAt, t.dueDate, t.remindAt, t.resolvedAt, t.closedAt, t.via, t.waitsSince, t.rating, s.title AS service, s.stateWords, tm.name AS team,
-  t.progressId, tm.progressLabels, pl.promisedAt, rs.name AS site, tg.name AS groupName`;
+  t.progressId, t.progressFinishedAt, tm.progressLabels, pl.promisedAt, rs.name AS site, tg.name AS groupName`;
 export const ROW_JOINS = `JOIN services s ON s.id = t.serviceId JOIN teams tm ON tm.id = t.teamId LEFT JOIN plans pl ON pl.ticketNumber = t.number
    LEFT JOIN people rq ON rq.id = t.requesterId LEFT JOIN sites rs ON rs.id = rq.siteId LEFT JOIN team_groups tg ON tg.id = t.groupId`;
 
@@ -94,7 +95,14 @@ export async function completeRows(
       neededBy,
       ...record
     }) => {
-      const { tightestDueAt: _, dueAt: __, dueDate: ___, remindAt: ____, ...row } = record;
+      const {
+        tightestDueAt: _,
+        dueAt: __,
+        dueDate: ___,
+        remindAt: ____,
+        progressFinishedAt: _____,
+        ...row
+      } = record;
       return {
         ...row,
         due: readDue(record, now),
