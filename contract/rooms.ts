@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { clockSchema } from './clocks';
 import { idSchema, instantSchema, textSchema } from './shared';
 
 /** The longest that one says at once in a room. */
@@ -17,6 +18,9 @@ export const cardSchema = z.object({
   facts: z.string(),
   dueAt: instantSchema.nullable(),
   isLate: z.boolean(),
+  clock: clockSchema
+    .pick({ state: true, elapsed: true, limit: true, dueAt: true, breachedAt: true, calendarId: true })
+    .nullish(),
   isOver: z.boolean(),
   link: z.string(),
   actions: z.array(cardActionSchema),

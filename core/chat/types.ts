@@ -1,3 +1,5 @@
+import type { KeptClock } from '../targets';
+
 /** A button on a message in chat: what it is called there and what it does when it comes back. */
 export type CardAction = { id: string; name: string; isMain?: boolean | undefined };
 
@@ -10,6 +12,8 @@ export type Card = {
   /** When it is due, in epoch milliseconds; null where nothing runs. */
   dueAt: number | null;
   isLate: boolean;
+  /** The clock that is due first, as it was kept at its last event; null or absent: none. */
+  clock?: (KeptClock & { calendarId: string | null }) | null | undefined;
   isOver: boolean;
   link: string;
   actions: CardAction[];

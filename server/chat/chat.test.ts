@@ -113,6 +113,14 @@ test('the team’s room: a card comes, is acted on, and its thread is the team�
     actor: { id: 'hanna' },
   });
   expect(textsOf(await chat.ticketOf(number, 'tomas'))).not.toContain('It is the cable again');
+  // "Write …" begins with the team as its reader, as on the Desk.
+  await rui!.act('write', card.id);
+  const [opened] = await until(
+    () => chat.app.listo.db.tables.roomChanges.find({ kind: 'form', forId: 'c-rui' }),
+    (forms) => forms.length > 0,
+  );
+  const { fields } = opened!.body as { fields: { name: string; value: string }[] };
+  expect(fields.find(({ name }) => name === 'readBy')).toMatchObject({ value: 'team' });
   // It is not said a second time where it came from.
   await chat.write('hanna', number, 'From the Desk', 'team');
   await rui!.sees('onboard', ({ text }) => text.includes('From the Desk'), card.id);

@@ -1,7 +1,7 @@
 import type { Card, CardAction } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { composeText } from '../../core/words';
-import { isPastDue, tightestDue } from '../../core/targets';
+import { isPastDue, tightestClock, tightestDue } from '../../core/targets';
 import { isOpen, listMoves } from '../../core/tickets';
 import { readClocks } from '../clocks/read';
 import type { Listo } from '../listo';
@@ -53,6 +53,7 @@ export async function composeCard(
   const clocks = (await readClocks(listo, [number])).get(number) ?? [];
   const promised = clocks.filter(({ kind }) => role === 'card' || kind === 'serviceLevel');
   const now = listo.clock.now();
+  const clock = tightestClock(promised);
   const whose = state === 'received' && assignee === null ? say('nobody', language) : assignee;
   const facts =
     role === 'card'
@@ -67,6 +68,10 @@ export async function composeCard(
       link: linkTo(listo, number, role),
     },
     facts: facts.filter(Boolean).join(' · '),
+    clock: clock && {
+      ...{ state: clock.state, elapsed: clock.elapsed, limit: clock.limit, dueAt: clock.dueAt },
+      ...{ breachedAt: clock.breachedAt, calendarId: clock.calendarId },
+    },
     isLate: promised.some((clock) => isPastDue(clock, now)),
     actions: actionsOf(ticket, role, language),
   };

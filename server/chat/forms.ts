@@ -157,7 +157,8 @@ export async function actionForm(
         [
           {
             ...{ name: 'readBy', label: say('readBy', language), kind: 'choice' },
-            value: action === 'note' ? 'team' : 'requester',
+            // As on the Desk: who asked reads it only where that is chosen.
+            value: 'team',
             choices: [
               { value: 'requester', label: say('toRequester', language) },
               { value: 'team', label: say('toTeam', language) },

@@ -52,8 +52,6 @@ export const roomsEn = {
   before: 'with the two lines before',
   reword: 'Reword',
   takeBack: 'Take back',
-  left: '{{time}} left',
-  past: '{{time}} past due',
   board: 'Open in this team, tightest first',
   boardEmpty: 'Nothing is open in this team.',
   nobody: 'nobody',

@@ -52,8 +52,6 @@ export const roomsPt = {
   before: 'com as duas linhas antes',
   reword: 'Mudar',
   takeBack: 'Retirar',
-  left: 'faltam {{time}}',
-  past: '{{time}} de atraso',
   board: 'Aberto nesta equipa, o mais apertado primeiro',
   boardEmpty: 'Nada aberto nesta equipa.',
   nobody: 'ninguém',

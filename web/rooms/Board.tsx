@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { TicketRow } from '../../contract/tickets';
+import { tightestClock } from '../../core/targets';
 import { listMoves, type MoveName } from '../../core/tickets';
 import { call } from '../api/call';
 import { useChanges } from '../api/changes';
@@ -86,9 +87,7 @@ function Changed({ row, value, text }: { row: TicketRow; value: Value; text: str
 /** A ticket of the team: what can be done with it, here. */
 function Row({ row }: { row: TicketRow }) {
   const { t } = useWords();
-  const due = row.clocks.flatMap(({ state, dueAt }) =>
-    state === 'running' && dueAt !== null ? [dueAt] : [],
-  );
+  const clock = tightestClock(row.clocks);
   return (
     <li>
       <Link to={`/desk/everything/${row.number}`}>
@@ -98,7 +97,7 @@ function Row({ row }: { row: TicketRow }) {
         <Changed row={row} value="priority" text={row.priority} />
         <Changed row={row} value="who" text={row.assignee?.name ?? t('rooms/nobody')} />
         <Changed row={row} value="state" text={t(`states/${row.state}`)} />
-        {row.state !== 'held' && due.length > 0 && <Due dueAt={Math.min(...due)} />}
+        {clock && <Due clock={clock} />}
       </p>
     </li>
   );

@@ -1,24 +1,21 @@
 import { Link } from 'react-router';
 import type { RoomMessage } from '../../contract/rooms';
-import { isPast, toneOfDue } from '../../core/due';
+import { readLive, type KeptClock } from '../../core/targets';
+import { useCalendars } from '../api/calendars';
 import { useNow } from '../api/clock';
-import { useWords } from '../messages/useWords';
-import { useTimes } from '../ui/useTimes';
+import { useLeftWords } from '../ui/useLeftWords';
 import { Acts } from './Acts';
 import classes from './Rooms.module.css';
 
-const MINUTE = 60_000;
-
-/** How long is left, or since when it is past due; runs on while it is looked at. */
-export function Due({ dueAt }: { dueAt: number }) {
-  const { t } = useWords();
-  const times = useTimes();
-  const now = useNow(30_000, dueAt);
-  const isLate = isPast(dueAt, now);
-  const isNear = toneOfDue(dueAt, dueAt - now, now) !== 'plenty';
+/** How much is left of a ticket's clock, in its working time as on the Desk; runs on while it is looked at. */
+export function Due({ clock }: { clock: KeptClock & { calendarId: string | null } }) {
+  const words = useLeftWords();
+  const calendars = useCalendars();
+  const now = useNow(30_000, clock.dueAt ?? undefined);
+  const live = readLive(clock, calendars?.[clock.calendarId ?? ''], now);
   return (
-    <span className={isLate ? classes.past : classes.due} data-near={isNear}>
-      {t(isLate ? 'rooms/past' : 'rooms/left', { time: times.span(Math.abs(dueAt - now) / MINUTE) })}
+    <span className={classes.due} data-tone={live.tone}>
+      {words(live)}
     </span>
   );
 }
@@ -35,7 +32,7 @@ type Props = { message: RoomMessage; isActing: boolean; onAct(action: string): v
 export function Card({ message, isActing, onAct }: Props) {
   const { card } = message;
   if (!card) return null;
-  const { number, title, facts, dueAt, isOver, link, actions } = card;
+  const { number, title, facts, clock, isOver, link, actions } = card;
   return (
     <div className={classes.card} data-over={isOver}>
       <p>
@@ -45,7 +42,7 @@ export function Card({ message, isActing, onAct }: Props) {
           </b>{' '}
           <span className={classes.number}>{number}</span>
         </Link>
-        {dueAt !== null && !isOver && <Due dueAt={dueAt} />}
+        {clock && !isOver && <Due clock={clock} />}
       </p>
       <p className={classes.facts}>
         <bdi>{facts}</bdi>

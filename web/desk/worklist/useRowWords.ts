@@ -6,6 +6,7 @@ import { useNow } from '../../api/clock';
 import { useMe } from '../../api/queries';
 import { useWords, type Words } from '../../messages/useWords';
 import type { LiveClock } from '../../ui/clocks';
+import { createLeftWords, isDueNow, type LeftWords } from '../../ui/useLeftWords';
 import type { Times } from '../../ui/times';
 import { useTimes } from '../../ui/useTimes';
 import { useDueWords } from '../ticket/DueByHand';
@@ -27,7 +28,7 @@ export type RowWords = {
   /** When someone said that it is due. */
   due(due: Due): string;
   /** The time left of a clock; what shortens, what is past. */
-  left(live: LiveClock | null, isShort?: boolean): string;
+  left: LeftWords;
   /** A clock as it is read out: which, due when, and how much is left. */
   reading(live: LiveClock): string;
 };
@@ -38,10 +39,6 @@ type Given = Pick<Words, 't' | 'local'> & {
   now: number;
   due: RowWords['due'];
 };
-
-/** Past due, by less than a minute. */
-const isDueNow = ({ tone, clock, leftMinutes }: LiveClock): boolean =>
-  tone === 'past' && clock.state === 'running' && leftMinutes !== null && leftMinutes > -1;
 
 function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
   const who: RowWords['who'] = ({ state, heldFor, assignee, approvers, step }) => {
@@ -66,19 +63,7 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
       priority: 'priority' in reason ? reason.priority : '',
     });
   };
-  const left: RowWords['left'] = (live, isShort = false) => {
-    if (!live) return t('desk/noClock');
-    const { leftMinutes, tone, clock, hoursPerDay } = live;
-    // Its calendar is not here yet, or it has no limit.
-    if (leftMinutes === null) return clock.dueAt === null ? '' : '…';
-    if (clock.state === 'paused') return t('desk/paused', { span: times.span(leftMinutes, hoursPerDay) });
-    if (isDueNow(live)) return t('time/dueNow');
-    if (tone === 'past')
-      return t(isShort ? 'time/pastShort' : 'time/past', {
-        span: times.span(Math.max(0, -leftMinutes), hoursPerDay),
-      });
-    return times.span(leftMinutes, hoursPerDay);
-  };
+  const left = createLeftWords(t, times);
   return {
     who,
     due,
