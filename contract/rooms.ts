@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MOST_LINES } from '../core/chat';
 import { clockSchema } from './clocks';
 import { idSchema, instantSchema, textSchema } from './shared';
 
@@ -131,7 +132,7 @@ export const roomBodySchema = z.object({
 /** What was pressed, on which messages. */
 export const actBodySchema = z.object({
   action: z.string().max(40),
-  messageIds: z.array(idSchema).min(1).max(20),
+  messageIds: z.array(idSchema).min(1).max(MOST_LINES),
 });
 /** What was filled in to a form. */
 export const formBodySchema = z.object({
@@ -189,6 +190,8 @@ export const botSchemas = {
     card: cardSchema.nullable().optional(),
     actions: z.array(cardActionSchema).optional(),
   }),
+  /** What was said before a message, in its thread where it is in one; the earliest first. */
+  before: z.object({ messageId: z.string(), count: z.number().int().min(1).max(MOST_LINES) }),
   form: z.object({ roomId: z.string(), personId: z.string(), form: chatFormSchema }),
   people: z.object({ ids: z.array(z.string()).optional(), email: z.string().optional() }),
   members: z.object({ roomId: z.string() }),

@@ -153,6 +153,8 @@ export const ticketSchema = z.object({
   files: z.array(fileSchema),
   /** The room with the ticket's line, for those who may answer: what they write there is read by all in it. */
   room: z.object({ name: z.string() }).nullable(),
+  /** Where it was said in chat what it was made of, for its team; `room` is null for a talk between two. */
+  conversation: z.object({ room: z.string().nullable(), link: z.string() }).nullable(),
   alsoTold: z.array(personRefSchema),
   collaborators: z.array(personRefSchema),
   approvals: z.array(approvalSchema),

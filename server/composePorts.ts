@@ -4,6 +4,7 @@ import { readApprovals } from './approvals/read';
 import { findMailAnswers, keepSent, keepWasIt } from './assistant/byMail';
 import { readOwnWords } from './assistant/words';
 import { beginCatalogue } from './catalogue/lastResort';
+import { readChatOf } from './chat/ofTicket';
 import { readClocks } from './clocks/read';
 import { readPlan } from './plans/read';
 import type { Ports } from './ports';
@@ -27,12 +28,13 @@ export const PORTS: Ports = {
     answersChanged: onAnswersChanged,
     async read(listo, viewer, ticket, rights) {
       const { number } = ticket;
-      const [approvals, plan, clocks] = await Promise.all([
+      const [approvals, plan, clocks, chat] = await Promise.all([
         readApprovals(listo, number),
         readPlan(listo, viewer, ticket, rights),
         readClocks(listo, [number], { all: true }),
+        readChatOf(listo, ticket, rights),
       ]);
-      return { approvals, plan, clocks: clocks.get(number)! };
+      return { approvals, plan, clocks: clocks.get(number)!, ...chat };
     },
   },
 };

@@ -23,6 +23,8 @@ const schema = z.object({
   LISTO_MAIL_DOMAIN: z.string().default('listo.example'),
   /** Where the workplace chat is reached; absent: the stand-in, in the demo alone. */
   LISTO_CHAT_URL: z.url().optional(),
+  /** Where a line of it is read: an address with {room} and {line} for their names there; absent: the stand-in's page. */
+  LISTO_CHAT_LINE_URL: z.url().optional(),
   /** The secret shared with it, as Standard Webhooks write them: whsec_ and base64. */
   LISTO_CHAT_SECRET: z
     .string()

@@ -5,7 +5,9 @@ import {
   findUnknownNoticeBlanks,
   isQuiet,
   mayLeave,
+  asConversation,
   readAddressed,
+  readTaken,
   overUpTo,
   takeInOrder,
   takeTurn,
@@ -154,4 +156,33 @@ test('in turns of any size, with failures on the way and long after, each is hea
       },
     ),
   );
+});
+
+test.each([
+  ['last 10', { count: 10, title: '' }],
+  ['the last 12 lines: gate 4 is dark', { count: 12, title: 'gate 4 is dark' }],
+  ['as últimas 7 linhas: a cancela 4 está às escuras', { count: 7, title: 'a cancela 4 está às escuras' }],
+  ['os ultimos 3', { count: 3, title: '' }],
+  // More than can be taken are as many as can be.
+  ['the last 400', { count: 50, title: '' }],
+  ['the last 0', null],
+  ['the last 2 printers are dead', null],
+  ['last week it broke', null],
+  ['gate 4 is dark', null],
+])('“%s” takes %j of what was said before', (words, expected) => {
+  expect(readTaken(words)).toEqual(expected);
+});
+
+test('a conversation names who speaks where another one begins, and nobody where one alone speaks', () => {
+  const lines = [
+    { by: 'Lena', text: 'gate 4 went dark' },
+    { by: 'Lena', text: 'and gate 5' },
+    { by: 'Rui', text: 'since when?' },
+    { by: 'Lena', text: 'since noon' },
+  ];
+  expect(asConversation(lines, 'Lena')).toBe(
+    'Lena: gate 4 went dark\nand gate 5\nRui: since when?\nLena: since noon',
+  );
+  expect(asConversation(lines.slice(0, 2), 'Lena')).toBe('gate 4 went dark\nand gate 5');
+  expect(asConversation(lines.slice(0, 2), 'Ana')).toBe('Lena: gate 4 went dark\nand gate 5');
 });

@@ -11,6 +11,34 @@ export function readAddressed(text: string): string | null {
   return found?.groups?.rest ?? null;
 }
 
+/** So many lines of a room become a ticket at the most. */
+export const MOST_LINES = 50;
+
+const LAST_LINES =
+  /^(?:(?:the\s+)?last|(?:[ao]s\s+)?[uú]ltim[ao]s)\s+(?<count>\d{1,4})(?:\s+(?:lines|messages|linhas|mensagens))?\s*(?:[:,–-]\s*(?<title>[\s\S]*\S))?\s*$/iu;
+
+/**
+ * Whether words handed in ask for what was said before them, and for how many lines of it; at most `MOST_LINES`.
+ * @example readTaken('the last 12: gate 4 is dark') // { count: 12, title: 'gate 4 is dark' }
+ * @example readTaken('the printer is dead') // null
+ */
+export function readTaken(words: string): { count: number; title: string } | null {
+  const { count, title = '' } = LAST_LINES.exec(words.trim())?.groups ?? {};
+  if (count === undefined || Number(count) === 0) return null;
+  return { count: Math.min(Number(count), MOST_LINES), title };
+}
+
+/**
+ * What was said, as one text: a name where another one begins to speak, and none where only its author speaks.
+ * @param author who wrote it down as theirs
+ */
+export function asConversation(lines: readonly { by: string; text: string }[], author: string): string {
+  const isOwn = lines.every(({ by }) => by === author);
+  return lines
+    .map(({ by, text }, i) => (isOwn || by === lines[i - 1]?.by ? text : `${by}: ${text}`))
+    .join('\n');
+}
+
 /** The first sentence that says something. */
 function firstSentence(text: string): string {
   const sentences = text.split(/(?<=[.!?])\s+|\n+/u).map((sentence) => sentence.trim());

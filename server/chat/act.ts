@@ -112,7 +112,8 @@ async function carryOut(
   }
 }
 
-async function askForTicket({ hearing, viewer, event }: Acting): Promise<Became> {
+/** Asks in a form what ticket is to be made of some messages. @param title a title that was given */
+export async function askForTicket({ hearing, viewer, event }: Acting, title = ''): Promise<Became> {
   const { listo, chat } = hearing;
   const { messages = [] } = event;
   const settings = await readChatSettings(listo);
@@ -134,7 +135,7 @@ async function askForTicket({ hearing, viewer, event }: Acting): Promise<Became>
   await chat.openForm({
     roomId: event.roomId,
     personId: event.byId!,
-    form: await ticketForm(hearing, viewer, event),
+    form: await ticketForm(hearing, viewer, { messages, title }),
   });
   return { outcome: 'asked' };
 }

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { BotCalls } from '../../contract/rooms';
+import type { BotCalls, ToldMessage } from '../../contract/rooms';
 import { type ChatAccess } from './access';
 import { sign } from '../http/signing';
 
@@ -25,6 +25,8 @@ export interface ChatConnector {
   join(roomId: string): Promise<void>;
   /** What people find beside any message, and who does. */
   setMessageActions(actions: BotCalls['messageActions']['actions']): Promise<void>;
+  /** What was said before a message, in its thread where it is in one; the earliest first. */
+  readBefore(messageId: string, count: number): Promise<ToldMessage[]>;
   readFile(fileId: string): Promise<{ name: string; type: string; content: Buffer }>;
 }
 
@@ -79,6 +81,8 @@ export function createConnector({ url, secret }: ChatAccess): ChatConnector {
       (await ask<'rooms', { rooms: { id: string; name: string; kind: string }[] }>('rooms', {})).rooms,
     join: (roomId) => ask('join', { roomId }),
     setMessageActions: (actions) => ask('messageActions', { actions }),
+    readBefore: async (messageId, count) =>
+      (await ask<'before', { messages: ToldMessage[] }>('before', { messageId, count })).messages,
     async readFile(fileId) {
       const file = await ask<'file', { name: string; type: string; content: string }>('file', { fileId });
       return { ...file, content: Buffer.from(file.content, 'base64') };

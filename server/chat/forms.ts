@@ -1,4 +1,4 @@
-import type { ChatEvent, ToldMessage } from '../../contract/rooms';
+import type { ToldMessage } from '../../contract/rooms';
 import { toTitle, type ChatField, type ChatForm } from '../../core/chat';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
@@ -55,19 +55,33 @@ async function memberChoices(listo: Listo, teamIds: string[]) {
 /** What the form of a ticket carries: the messages, and for whom it was opened. */
 export type SealedTicket = { messages: ToldMessage[]; forId: string };
 
+/** Those who said something, each once, in the order in which they began. */
+async function findWriters(
+  listo: Listo,
+  chat: Hearing['chat'],
+  messages: ToldMessage[],
+): Promise<{ id: string; name: string }[]> {
+  const writers: { id: string; name: string }[] = [];
+  for (const byId of new Set(messages.map((message) => message.byId))) {
+    const writer = byId === null ? null : await findByChatId(listo, chat, byId);
+    if (writer) writers.push(writer);
+  }
+  return writers;
+}
+
 /** The form in which a ticket is made of messages: guessed from their words, with how sure that is; all can be corrected. */
 export async function ticketForm(
   { listo, chat, secret }: Hearing,
   viewer: SignedIn,
-  { messages = [] }: ChatEvent,
+  { messages, title }: { messages: ToldMessage[]; title: string },
 ): Promise<ChatForm> {
   const { language } = viewer;
   const { fields, name, presets } = await readChatSettings(listo);
   const agent = isAgent(viewer);
-  const first = messages[0] as ToldMessage;
   const words = messages.map(({ text }) => text).join('\n');
-  const writer = first.byId === null ? null : await findByChatId(listo, chat, first.byId);
-  const requester = agent && writer ? writer : viewer;
+  const writers = agent ? await findWriters(listo, chat, messages) : [];
+  // Whoever began it, and is not the one who writes it down, has the need.
+  const requester = writers.find(({ id }) => id !== viewer.id) ?? viewer;
   const guess = await guessService(listo, viewer, words);
   const isGuessed = guess.isFound || presets.service === null;
   const serviceId = isGuessed ? guess.serviceId : presets.service!;
@@ -77,7 +91,7 @@ export async function ticketForm(
     requester: agent
       ? {
           ...{ name: 'requester', label: say('requester', language), kind: 'choice', value: requester.id },
-          choices: [requester, ...(requester.id === viewer.id ? [] : [viewer])].map(({ id, name: who }) => ({
+          choices: [...writers.filter(({ id }) => id !== viewer.id), viewer].map(({ id, name: who }) => ({
             value: id,
             label: who,
           })),
@@ -128,7 +142,13 @@ export async function ticketForm(
   return {
     title: name[language],
     fields: [
-      { name: 'title', label: say('title', language), kind: 'line', value: toTitle(words), needed: true },
+      {
+        name: 'title',
+        label: say('title', language),
+        kind: 'line',
+        value: toTitle(title || words),
+        needed: true,
+      },
       ...fields.flatMap((field) => getOwn(all, field) ?? []),
     ],
     submit: say('formSubmit', language),

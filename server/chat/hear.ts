@@ -1,13 +1,13 @@
 import type { ChatEvent, ToldMessage } from '../../contract/rooms';
-import { readAddressed } from '../../core/chat';
-import { createRights, may } from '../../core/rights';
+import { MOST_LINES, readAddressed, readTaken } from '../../core/chat';
+import { createRights, isAgent, may } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
 import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import { writeWithin } from '../tickets/messages';
-import { hearAction, hearForm, whisper } from './act';
+import { askForTicket, hearAction, hearForm, whisper } from './act';
 import { linkTo } from './compose';
 import { guessService } from './guess';
 import { findByChatId } from './identities';
@@ -91,6 +91,29 @@ async function handIn(
   return { outcome: 'newTicket', ticketNumber: number };
 }
 
+/**
+ * What an agent takes of a room by a command: the lines before it that they said, or of a thread all. What has become a
+ * ticket already stays that one's.
+ * @returns null where nothing was said before
+ */
+async function takeConversation(
+  { hearing, viewer, event, message }: Heard,
+  { count, title }: { count: number; title: string },
+): Promise<Became | null> {
+  const said = await hearing.chat.readBefore(message.id, count);
+  const marks = await hearing.listo.db.tables.chatMarks.find({ messageId: said.map(({ id }) => id) });
+  const messages = said.filter(({ id }) => !marks.some(({ messageId }) => messageId === id));
+  if (messages.length === 0) return null;
+  return askForTicket({ hearing, viewer, event: { ...event, messages } }, title);
+}
+
+/** What an agent's words to Listo in a room take of what was said there; null: they are a matter of their own. */
+function readCommand({ viewer, event, message }: Heard, words: string) {
+  if (!isAgent(viewer) || event.roomKind === 'listo') return null;
+  const taken = readTaken(words);
+  return taken ?? (message.threadId === null ? null : { count: MOST_LINES, title: words });
+}
+
 async function hearMessage(heard: Heard): Promise<Became> {
   const { hearing, event, message } = heard;
   const { tables } = hearing.listo.db;
@@ -98,7 +121,11 @@ async function hearMessage(heard: Heard): Promise<Became> {
     message.threadId === null ? null : await tables.chatMarks.findOne({ messageId: message.threadId });
   if (root && root.role !== 'words' && root.role !== 'ask') return hearReply(heard, root);
   const addressed = readAddressed(message.text);
-  if (addressed !== null) return handIn(heard, addressed, null);
+  if (addressed !== null) {
+    const command = readCommand(heard, addressed);
+    const taken = command && (await takeConversation(heard, command));
+    return taken ?? handIn(heard, addressed, null);
+  }
   if (event.roomKind === 'listo') return talkInChat(heard.hearing, heard.viewer, event, message);
   const room = await tables.chatRooms.findOne({ roomId: event.roomId });
   if (room?.job === 'ask' && room.isEach && message.threadId === null && room.state === 'on')

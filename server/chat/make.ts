@@ -1,6 +1,6 @@
 import type { Attachment } from 'mailparser';
 import type { ToldMessage } from '../../contract/rooms';
-import { toTitle } from '../../core/chat';
+import { asConversation, toTitle } from '../../core/chat';
 import type { Transaction } from 'sequelize';
 import { definitionOf } from '../catalogue/versions';
 import type { TicketRecord } from '../tickets/model';
@@ -97,11 +97,12 @@ export async function makeTicketOf(
   const first = messages[0];
   const own = wanted.words ?? first?.text ?? '';
   const fileIds = await takeFiles(hearing, viewer.id, messages);
-  const conversation: string[] = [];
+  const conversation: { by: string; text: string }[] = [];
   for (const { byId, text } of messages) {
     const by = byId === null ? null : await findByChatId(listo, chat, byId);
-    conversation.push(`${by?.name ?? '?'}: ${text}`);
+    conversation.push({ by: by?.name ?? '?', text });
   }
+  const requester = await tables.people.findOne({ id: wanted.requesterId });
   const isOthers = messages.length > 1 || viewer.id !== wanted.requesterId;
   const urgency = URGENCIES.find((each) => each === wanted.urgency);
   const via = room.isDirect ? 'directMessage' : 'room';
@@ -148,7 +149,7 @@ export async function makeTicketOf(
               readBy: 'requester',
               isByTeam: false,
             },
-            text: shortened(conversation.join('\n')),
+            text: shortened(asConversation(conversation, requester?.name ?? '')),
           });
           if (isOthers && fileIds.length > 0)
             await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });

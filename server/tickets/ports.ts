@@ -24,11 +24,11 @@ export type TicketPorts = {
   answered(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void>;
   /** What was asked for is otherwise than it was. @throws ProblemError where nobody can agree */
   answersChanged(listo: Listo, tx: Transaction, ticket: TicketRecord, service: Definition): Promise<void>;
-  /** What its page shows of approvals, plan and clocks. */
+  /** What its page shows of approvals, plan, clocks and the chat. */
   read(
     listo: Listo,
     viewer: SignedIn,
     ticket: TicketRecord,
     rights: TicketAction[],
-  ): Promise<Pick<Ticket, 'approvals' | 'plan' | 'clocks'>>;
+  ): Promise<Pick<Ticket, 'approvals' | 'plan' | 'clocks' | 'room' | 'conversation'>>;
 };

@@ -29,16 +29,6 @@ async function readRequester(
   return { ...row!, goesFirst: Boolean(row!.goesFirst) };
 }
 
-/** The room in which the ticket has its line, where that is not a talk between two. */
-async function findRoom({ db }: Listo, number: number): Promise<Ticket['room']> {
-  const [room] = await db.select<{ name: string }>(
-    `SELECT p.name FROM chat_marks m JOIN chat_places p ON p.roomId = m.roomId AND p.kind IN ('open', 'closed')
-     WHERE m.ticketNumber = :number AND m.role = 'line' LIMIT 1`,
-    { number },
-  );
-  return room ?? null;
-}
-
 function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['moves'] {
   const of = (by: MoverRole & ('agent' | 'requester')) => listMoves(ticket, by).map((name) => ({ name, by }));
   return [
@@ -54,7 +44,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;
-  const [service, team, group, people, requester, closing, above, said, room] = await Promise.all([
+  const [service, team, group, people, requester, closing, above, said] = await Promise.all([
     definitionOf(listo, ticket),
     tables.teams.findOne({ id: ticket.teamId }).then((found) => found!),
     ticket.groupId === null ? null : tables.groups.findOne({ id: ticket.groupId }),
@@ -63,10 +53,9 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     ticket.state === 'done' ? closesAt(listo, ticket) : null,
     listo.ports.tickets.read(listo, viewer, ticket, rights),
     readEntries(listo, number, isTeamSide),
-    rights.includes('answer') && !ticket.isConfidential ? findRoom(listo, number) : null,
   ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));
-  const { approvals, plan, clocks } = above;
+  const { approvals, plan, clocks, room, conversation } = above;
   const {
     version,
     kind,
@@ -120,6 +109,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     place: ticket.place,
     files: said.files,
     room,
+    conversation,
     // Someone who was put there by hand and is in no list of people takes no page down.
     alsoTold: alsoToldIds.flatMap((id) => people.get(id) ?? []),
     collaborators: isTeamSide ? collaboratorIds.flatMap((id) => people.get(id) ?? []) : [],

@@ -166,6 +166,7 @@ export const askEn = {
     progress: 'How far it is',
     noProgress: 'no label',
     door: 'Came by',
+    toConversation: 'to what was said',
     version: 'version {{n}}',
     overridden: 'set by hand: {{reason}}',
     override: 'Override',

@@ -168,6 +168,7 @@ export const askPt: typeof askEn = {
     progress: 'Em que ponto está',
     noProgress: 'sem etiqueta',
     door: 'Veio por',
+    toConversation: 'ao que foi dito',
     version: 'versão {{n}}',
     overridden: 'posto à mão: {{reason}}',
     override: 'Alterar',

@@ -1,7 +1,7 @@
-import { Button, Textarea } from '@mantine/core';
+import { Button, Menu, Textarea } from '@mantine/core';
 import { useState, type ReactNode } from 'react';
 import type { MessageAction, RoomMessage } from '../../contract/rooms';
-import { listCalled, splitCalls } from '../../core/chat';
+import { listCalled, MOST_LINES, splitCalls } from '../../core/chat';
 import { useWords } from '../messages/useWords';
 import { useTimes } from '../ui/useTimes';
 import { Acts } from './Acts';
@@ -21,7 +21,7 @@ type Props = {
   /** Chosen lines of the log, in their order; what is done, is done with all of them. */
   chosen: string[];
   onChoose?: (id: string, isMore: boolean) => void;
-  /** The two lines before, where there are. */
+  /** The lines before it that people said, the earliest first, as many as can be taken with it. */
   before?: string[];
   /** The answers to it, shown below it when it is opened. */
   thread?: ReactNode;
@@ -78,6 +78,14 @@ function Reword({ message, acting, onClose }: { message: RoomMessage; acting: Ac
   );
 }
 
+/** So many lines before it are offered to be taken along, as far as there are so many. */
+const OFFERED_COUNTS = [2, 5, 10, 20, MOST_LINES - 1];
+
+function listCounts(available: number): number[] {
+  const within = OFFERED_COUNTS.filter((count) => count < available);
+  return within.length === OFFERED_COUNTS.length ? within : [...within, available];
+}
+
 /** What one can do with a chosen line. */
 function Deeds({
   message,
@@ -100,13 +108,23 @@ function Deeds({
           </Button>
         ))}
       {message.by !== null && chosen.length === 1 && before.length > 0 && messageActions[0] && (
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => acting.act(messageActions[0]!.id, [...before, message.id])}
-        >
-          {t('rooms/before')}
-        </Button>
+        <Menu position="bottom-start">
+          <Menu.Target>
+            <Button size="compact-sm" variant="default">
+              {t('rooms/before')}
+            </Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {listCounts(before.length).map((count) => (
+              <Menu.Item
+                key={count}
+                onClick={() => acting.act(messageActions[0]!.id, [...before.slice(-count), message.id])}
+              >
+                {t('rooms/beforeCount', { count })}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
       )}
       <Button size="compact-sm" variant="default" onClick={onThread}>
         {t('rooms/ownThread')}
@@ -164,6 +182,7 @@ export function Line(props: Props) {
   const isChosen = chosen.includes(id);
   return (
     <li
+      id={`line-${id}`}
       className={classes.line}
       data-chosen={isChosen}
       data-listo={by === null}

@@ -1,7 +1,9 @@
 import { Button } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { Fragment, useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { MessageAction, RoomView, RoomsHome } from '../../contract/rooms';
+import { MOST_LINES } from '../../core/chat';
 import { useWords } from '../messages/useWords';
 import { callRooms } from './callRooms';
 import { Line } from './Line';
@@ -35,6 +37,26 @@ function useRead({ id, messages, isMember }: RoomView): void {
   }, [client, id, isMember, place]);
 }
 
+/** Goes to the line that the address names, however long ago it was said. */
+function useWantedLine(
+  { messages, isMore }: RoomView,
+  { showEarlier, onFound }: { showEarlier(): Promise<void>; onFound(id: string): void },
+): void {
+  const [params] = useSearchParams();
+  const wanted = params.get('line');
+  const isHere = messages.some(({ id }) => id === wanted);
+  const earliest = messages[0]?.place;
+  useEffect(() => {
+    if (wanted === null) return;
+    if (isHere) {
+      onFound(wanted);
+      document.getElementById(`line-${wanted}`)?.scrollIntoView({ block: 'center' });
+    } else if (isMore) void showEarlier().catch(() => undefined);
+    // Once for each line that is wanted, and as earlier ones come.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [wanted, isHere, earliest]);
+}
+
 /** What was said, the latest at the end. */
 export function Log({ room, meId, meHandle, acting, messageActions }: Props) {
   const { t } = useWords();
@@ -50,6 +72,7 @@ export function Log({ room, meId, meHandle, acting, messageActions }: Props) {
     const { current } = box;
     if (current) current.scrollTop = current.scrollHeight;
   }, [id, last]);
+  useWantedLine(room, { showEarlier, onFound: (line) => setChosen([line]) });
   function choose(messageId: string, isAlso: boolean): void {
     const ids = isAlso
       ? [...chosen.filter((each) => each !== messageId), messageId]
@@ -85,7 +108,10 @@ export function Log({ room, meId, meHandle, acting, messageActions }: Props) {
             <Line
               {...{ message, meId, meHandle, acting, messageActions, chosen, onChoose: choose }}
               thread={<Thread {...{ message, meId, meHandle, acting, messageActions, chosen }} />}
-              before={messages.slice(Math.max(0, i - 2), i).flatMap(({ id: each, by }) => (by ? [each] : []))}
+              before={messages
+                .slice(0, i)
+                .flatMap(({ id: each, by }) => (by ? [each] : []))
+                .slice(1 - MOST_LINES)}
             />
           </Fragment>
         ))}

@@ -39,6 +39,7 @@ export const ticketOf = (entries: Entry[], given: Partial<Ticket> = {}): Ticket 
     files: [],
     alsoTold: [],
     room: null,
+    conversation: null,
     collaborators: [],
     approvals: [],
     plan: null,

@@ -5,9 +5,9 @@ import { findChat } from '../../chat/access';
 import { isSigned } from '../../http/signing';
 import { isDuplicate } from '../../database/database';
 import type { Listo } from '../../listo';
-import type { RoomFileRow, RoomPersonRow } from './model';
+import type { RoomFileRow, RoomMessageRow, RoomPersonRow } from './model';
 import { openDirect } from './people';
-import { noteChange, sayIn } from './said';
+import { noteChange, sayIn, toTold } from './said';
 import type { RoomsWire } from './wire';
 
 type Name = keyof typeof botSchemas;
@@ -62,6 +62,17 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
         });
       });
       return { ok: true };
+    },
+    async before({ messageId, count }) {
+      const message = await tables.roomMessages.findOne({ id: messageId });
+      if (!message) return { status: 404, error: 'no such message' };
+      const { roomId, threadId, place } = message;
+      const rows = await select<RoomMessageRow>(
+        `SELECT * FROM room_messages WHERE roomId = :roomId AND place < :place AND byId IS NOT NULL AND deletedAt IS NULL AND forId IS NULL
+           AND ${threadId === null ? 'threadId IS NULL' : '(threadId = :threadId OR id = :threadId)'} ORDER BY place DESC LIMIT :count`,
+        { roomId, place, threadId, count },
+      );
+      return { messages: rows.reverse().map(toTold) };
     },
     async form({ roomId, personId, form }) {
       await transaction((tx) => noteChange(listo, tx, { roomId, kind: 'form', forId: personId, body: form }));

@@ -328,7 +328,7 @@ function Files({ ticket }: { ticket: Ticket }) {
 /** The facts of a ticket, editable where the viewer works on it. */
 export function Facts({ ticket }: { ticket: Ticket }) {
   const { t, local } = useWords();
-  const { team, group, assignee, via, rights } = ticket;
+  const { team, group, assignee, via, rights, conversation } = ticket;
   // Long texts stand at the head of the thread.
   const answers = ticket.answers.filter(({ field }) => field.kind !== 'longText');
   const mayWork = rights.includes('work');
@@ -355,7 +355,15 @@ export function Facts({ ticket }: { ticket: Ticket }) {
         </Pair>
         <Progress ticket={ticket} />
         <Place key={ticket.place} ticket={ticket} />
-        <Pair name={t('page/door')}>{t(`doors/${via}`)}</Pair>
+        <Pair name={t('page/door')}>
+          {t(`doors/${via}`)}
+          {conversation && (
+            <>
+              {conversation.room !== null && `, ${conversation.room}`} ·{' '}
+              <a href={conversation.link}>{t('page/toConversation')}</a>
+            </>
+          )}
+        </Pair>
       </section>
       {(answers.length > 0 || missing.length > 0) && (
         <section>
