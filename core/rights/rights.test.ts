@@ -38,7 +38,7 @@ test.each<[string, Viewer, string, string]>([
     'read readNotes note',
     'read readNotes note',
   ],
-  ['administrator without a team', viewerOf('helder', [], true), '', ''],
+  ['administrator without a team', viewerOf('helder', [], true), 'read readNotes', ''],
   [
     'requester who is an agent of the team',
     viewerOf('tomas', ['onboard', 'people']),

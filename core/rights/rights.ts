@@ -62,8 +62,10 @@ export function createRights(viewer: Viewer): Abilities {
   can(['read', 'write'], 'Ticket', { alsoToldIds: viewer.id });
   can('read', 'Ticket', { approverIds: viewer.id });
   can(['read', 'readNotes', 'note'], 'Ticket', { collaboratorIds: viewer.id });
+  // Who sets up sees what it does.
+  if (readsDesk(viewer)) can(['read', 'readNotes'], 'Ticket', { isConfidential: false });
   if (teamIds.length > 0) {
-    can(['read', 'readNotes', 'note'], 'Ticket', { isConfidential: false });
+    can('note', 'Ticket', { isConfidential: false });
     can(['read', 'readNotes', 'note'], 'Ticket', { stepTeamIds: { $in: teamIds } });
     // Who took the call knows what was said, whichever team it lies with by now.
     can('mend', 'Ticket', { raisedById: viewer.id, isConfidential: false });
@@ -99,6 +101,14 @@ export function mayLead({ isAdministrator, teams }: Viewer, teamId: string | nul
 /** Whether someone puts the large requests of a team in order: its leads do. */
 export function mayRank({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
   return isAdministrator || teams.some((team) => team.teamId === teamId && team.role === 'lead');
+}
+
+/**
+ * Whether someone sees the Desk, what is known and the measures: agents, who work there, and administrators as readers.
+ * What is in confidence stays closed to those who are not in its team.
+ */
+export function readsDesk(viewer: Viewer): boolean {
+  return isAgent(viewer) || viewer.isAdministrator;
 }
 
 /** Whether someone works in a team. */

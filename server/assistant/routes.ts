@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { listTalks, readAssistantFigures, readTalk } from './figures';
@@ -27,7 +27,7 @@ export const assistantRoutes: Routes = (router, listo) => {
     rateTalk(listo, { viewer, actor, id: params.id }, body.rating),
   );
   serve(router, assistant.matters, async ({ viewer }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const rows = await listo.db.tables.matters.find({}, { order: ['id'] });
     return rows.map(({ changedAt: _, ...row }) => ({ ...row, mayEdit: mayTeach(viewer) }));
   });

@@ -1,6 +1,6 @@
 import { api } from '../../contract';
 import { toICalendar } from '../../core/icalendar';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import {
@@ -34,7 +34,7 @@ export const calendarRoutes: Routes = (router, listo) => {
     removeCalendar(listo, viewer, actor, params.id),
   );
   serve(router, calendars.read, ({ viewer, body }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     return Promise.resolve(readFile(listo, body.text, body.spec));
   });
   // All the world's holidays are large, and seldom wanted.

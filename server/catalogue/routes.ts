@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { isAgent, readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import type { SignedIn } from '../sessions/viewer';
@@ -17,7 +17,7 @@ export const catalogueRoutes: Routes = (router, listo) => {
   const { catalogue } = api;
   serve(router, catalogue.list, ({ viewer, query }) => {
     if (query.of === undefined) return listServices(listo, personOf(viewer, query.for));
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     return listAllServices(listo);
   });
   serve(router, catalogue.search, async ({ viewer, query }) => ({

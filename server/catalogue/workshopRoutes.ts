@@ -1,6 +1,6 @@
 import { api } from '../../contract';
 import { isInAudience } from '../../core/catalogue';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { listVersions } from './versions';
@@ -21,7 +21,7 @@ import {
 
 /** The Workshop may be looked at by those who work in a team. */
 function requireWorkshop(viewer: SignedIn): void {
-  if (!viewer.isAdministrator && !isAgent(viewer)) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
 }
 
 export const serviceRoutes: Routes = (router, listo) => {

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { api } from '../../contract';
 import { findUnknownNoticeBlanks } from '../../core/chat';
-import { isAgent, maySetUp } from '../../core/rights';
+import { isAgent, readsDesk, maySetUp } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
@@ -52,7 +52,7 @@ export const chatRoutes: Routes = (router, listo) => {
   const { chat } = api;
   const { tables, select } = listo.db;
   serve(router, chat.rooms, async ({ viewer }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const rooms = await ask(listo, (connector) => connector.listRooms());
     const connected = await tables.chatRooms.find({});
     // That a closed room is there, and how it is called, is for those in it, and for who connects rooms.
@@ -171,7 +171,7 @@ export const chatRoutes: Routes = (router, listo) => {
   };
 
   serve(router, chat.notices, async ({ viewer }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const notices = await tables.chatNotices.find({}, { order: ['name'] });
     const names = await readNames(
       listo,

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { stringify } from 'csv-stringify/sync';
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { harmless, QUOTED } from '../http/csv';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
@@ -23,7 +23,7 @@ const HEADINGS = [
 
 /** Figures are for those who do the work and those who answer for it. */
 function requireAgent(viewer: SignedIn): void {
-  if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
 }
 
 const toIso = (at: number | null): string => (at === null ? '' : new Date(at).toISOString());

@@ -1,6 +1,6 @@
 import type { Router } from 'express';
 import { api } from '../../contract';
-import { isAgent, maySetUp, mayLead } from '../../core/rights';
+import { isAgent, readsDesk, maySetUp, mayLead } from '../../core/rights';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Call } from '../http/serve';
@@ -107,7 +107,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
   });
 
   serve(router, conversations.setUp, async ({ viewer }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const lines = await tables.chatLines.find({}, { order: ['position'] });
     return lines.map(({ position: _, ...line }) => ({
       ...line,

@@ -1,12 +1,13 @@
 import type { TeamFigures } from '../../contract/figures';
 import { dayEdges, listBehind, TEAM_NUMBER_NAMES, type TeamNumber } from '../../core/figures';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { standingSql } from '../../core/targets';
 import { GIVEN_LISTS } from '../../core/worklist';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { listRanked } from '../plans/ranking';
 import type { SignedIn } from '../sessions/viewer';
+import { listSeenTeams } from '../teams/seen';
 import { readZone } from '../worklists/reader';
 import { countValues } from '../worklists/shares';
 
@@ -42,8 +43,8 @@ async function countNumbers(
 
 /** How the viewer's teams stand, in the viewer's day. */
 export async function readToday(listo: Listo, viewer: SignedIn): Promise<TeamFigures[]> {
-  if (!isAgent(viewer)) throw new ProblemError('forbidden');
-  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
+  const teamIds = await listSeenTeams(listo, viewer);
   if (teamIds.length === 0) return [];
   const { db, clock } = listo;
   const now = clock.now();

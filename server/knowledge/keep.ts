@@ -4,7 +4,7 @@ import type { ArticleBody } from '../../contract/knowledge';
 import { inLanguage, listMoves, type ArticleState, type Hand } from '../../core/knowledge';
 import { findBadText } from '../../core/text';
 import { isTooNested } from '../../core/words';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
@@ -43,7 +43,7 @@ async function refuse(listo: Listo, tx: Transaction, viewer: SignedIn, body: Art
 /** An article that someone may write on. @throws ProblemError */
 async function requireHand(listo: Listo, tx: Transaction, viewer: SignedIn, id: string): Promise<ArticleRow> {
   const row = await listo.db.tables.articles.findOne({ id }, tx, true);
-  if (!row || (!isAgent(viewer) && !viewer.isAdministrator)) throw new ProblemError('notFound');
+  if (!row || !readsDesk(viewer)) throw new ProblemError('notFound');
   if (handOf(viewer, row.teamId) === 'none') throw new ProblemError('forbidden');
   return row;
 }

@@ -1,7 +1,7 @@
 import type { ReadArticle } from '../../contract/knowledge';
 import type { Language } from '../../core/forms';
 import { inLanguage, listMoves } from '../../core/knowledge';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
@@ -54,7 +54,7 @@ export async function browseArticles(listo: Listo, viewer: SignedIn) {
 }
 
 function refuseReaders(viewer: SignedIn): void {
-  if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
 }
 
 /** All articles for those who write: those of one's own teams, and what one may read of others. */

@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import type { SignedIn } from '../sessions/viewer';
@@ -13,7 +13,7 @@ import { readUse } from './use';
 import { keepJudgement, keepOpened, keepQuestion } from './uses';
 
 function refuseOthers(viewer: SignedIn): void {
-  if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
 }
 
 export const knowledgeRoutes: Routes = (router, listo) => {

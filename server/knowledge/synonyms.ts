@@ -1,4 +1,4 @@
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -17,7 +17,7 @@ export async function setSynonyms(
   actor: Actor,
   { version, ...words }: SynonymSetting,
 ): Promise<{ version: number }> {
-  if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const answer = await change(listo, actor, async (tx) => {
     const before = await listo.db.tables.settings.findOne({ name: SYNONYMS_SETTING }, tx, true);
     const known = (before?.value as SynonymSetting | undefined)?.version ?? 0;

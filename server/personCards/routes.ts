@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import type { TicketState } from '../../core/tickets';
 import { readBefore } from '../conversations/read';
 import { ProblemError } from '../http/problems';
@@ -13,7 +13,7 @@ export const personCardRoutes: Routes = (router, listo) => {
   const { tables, select } = listo.db;
 
   serve(router, people.card, async ({ viewer, params }) => {
-    if (!isAgent(viewer)) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const person = await tables.people.findOne({ id: params.id, leftAt: null });
     const site = person && (await tables.sites.findOne({ id: person.siteId }));
     if (!person || !site) throw new ProblemError('notFound');

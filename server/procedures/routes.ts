@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { createProcedure, mayWrite, removeProcedure, updateProcedure } from './keep';
@@ -8,7 +8,7 @@ import { readOfTicket, tickStep } from './ofTicket';
 export const procedureRoutes: Routes = (router, listo) => {
   const { procedures } = api;
   serve(router, procedures.list, async ({ viewer }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const rows = await listo.db.tables.procedures.find({}, { order: ['teamId', 'serviceId', 'kind'] });
     return rows.map((row) => ({ ...row, mayEdit: mayWrite(viewer, row.teamId) }));
   });

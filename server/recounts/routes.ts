@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { isAgent, maySetUp } from '../../core/rights';
+import { readsDesk, maySetUp } from '../../core/rights';
 import type { TargetDefinition } from '../../core/targets';
 import { mayEditCalendar, readUsers, refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
@@ -42,7 +42,7 @@ export const effectRoutes: Routes = (router, listo) => {
     return findEffect(listo, viewer, { calendars: { [params.id]: body.spec } });
   });
   serve(router, targets.effect, ({ viewer, params, body }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const definition = { ...(body.definition as TargetDefinition), id: params.id };
     return findEffect(listo, viewer, { targets: [{ id: params.id, definition }] });
   });

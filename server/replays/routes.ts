@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { Worker } from 'node:worker_threads';
 import { api } from '../../contract';
 import type { Asked } from '../../contract/compliance';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { checkTarget, type TargetDefinition } from '../../core/targets';
 import { refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
@@ -18,7 +18,7 @@ export const replayRoutes: Routes = (router, listo) => {
   const { tables } = listo.db;
 
   serve(router, compliance.replay, async ({ viewer, body }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     const targets = body.targets.map(({ id, definition }) => ({
       id,
       definition: { ...(definition as TargetDefinition), id },

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkRouting, ROUTED_BY_HAND } from '../../core/routing';
-import { isAgent, mayLead } from '../../core/rights';
+import { isAgent, readsDesk, mayLead } from '../../core/rights';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
@@ -14,7 +14,7 @@ import { readMembers, readShownLoads } from './candidates';
 type Body = BodyOf<typeof api.routing.set>;
 
 async function readRouting(listo: Listo, viewer: SignedIn, teamId: string) {
-  if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const team = await listo.db.tables.teams.findOne({ id: teamId });
   if (!team) throw new ProblemError('notFound');
   const settings = team.routing ?? ROUTED_BY_HAND;

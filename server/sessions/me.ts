@@ -1,5 +1,5 @@
 import type { Me } from '../../contract/session';
-import { isAgent } from '../../core/rights';
+import { isAgent, readsDesk } from '../../core/rights';
 import type { Listo } from '../listo';
 import type { PersonRow, SiteRow } from '../people/model';
 import type { SignedIn } from './viewer';
@@ -45,11 +45,10 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
     carries: isAgent(viewer) ? await readCarried(listo, viewer.id) : null,
     areas: [
       'ask',
-      ...(isAgent(viewer) ? (['desk'] as const) : []),
+      ...(readsDesk(viewer) ? (['desk'] as const) : []),
       // Where the workplace chat is the stand-in.
       ...((await tables.settings.findOne({ name: 'demo' })) ? (['rooms'] as const) : []),
-      ...(isAgent(viewer) ? (['knowledge', 'measures'] as const) : []),
-      ...(isAgent(viewer) || viewer.isAdministrator ? (['workshop'] as const) : []),
+      ...(readsDesk(viewer) ? (['knowledge', 'measures', 'workshop'] as const) : []),
     ],
   };
 }

@@ -1,12 +1,13 @@
 import { api } from '../../contract';
 import { findSurges } from '../../core/surge';
-import { isAgent, mayLead } from '../../core/rights';
+import { readsDesk, mayLead } from '../../core/rights';
 import { isNews } from '../../core/telling';
 import { DOORS } from '../../core/tickets';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
+import { listSeenTeams } from '../teams/seen';
 
 const HOUR = 3_600_000;
 const WEEK = 168 * HOUR;
@@ -41,9 +42,10 @@ async function countArrivals(listo: Listo, teamIds: string[], now: number): Prom
 }
 
 async function readSurges(listo: Listo, viewer: SignedIn) {
-  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const now = listo.clock.now();
-  const teamIds = viewer.teams.map(({ teamId }) => teamId);
+  const teamIds = await listSeenTeams(listo, viewer);
+  if (teamIds.length === 0) return { surges: [], alarmRate: DEFAULT_RATE };
   const counted = await countArrivals(listo, teamIds, now);
   const found = [];
   for (const teamId of teamIds) {

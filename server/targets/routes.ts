@@ -1,6 +1,6 @@
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
-import { isAgent, maySetUp, type Viewer } from '../../core/rights';
+import { readsDesk, maySetUp, type Viewer } from '../../core/rights';
 import { listWarnPercents } from '../../core/targets';
 import type { TargetRow } from '../clocks/model';
 import { change, type Actor } from '../http/change';
@@ -78,7 +78,7 @@ export const targetRoutes: Routes = (router, listo) => {
     defineTarget(listo, viewer, actor, params.id, body),
   );
   serve(router, targets.editions, ({ viewer, params }) => {
-    if (!isAgent(viewer) && !viewer.isAdministrator) throw new ProblemError('forbidden');
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     return listEditions(listo, viewer, params.id);
   });
   serve(router, targets.update, ({ viewer, actor, params, body }) =>

@@ -23,7 +23,7 @@ const VIEWERS: [Viewer, number][] = [
   [viewer('me', 'onboard'), 214],
   [viewer('me', 'people'), 212],
   [viewer('me', 'onboard', 'people'), 215],
-  [viewer('someAdministrator'), 0],
+  [viewer('someAdministrator'), 108],
 ];
 
 type Case = {

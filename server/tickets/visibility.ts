@@ -1,4 +1,4 @@
-import type { Viewer } from '../../core/rights';
+import { readsDesk, type Viewer } from '../../core/rights';
 
 /**
  * The SQL reading of the right to read a ticket `t`, for lists. Says the same as core/rights row for row; the
@@ -8,7 +8,8 @@ export function visibleTo(viewer: Viewer): { sql: string; values: Record<string,
   const teamIds = viewer.teams.map(({ teamId }) => teamId);
   // What is cheap to ask comes first.
   const parts = [
-    ...(teamIds.length > 0 ? ['t.isConfidential = 0', 't.teamId IN (:teamIds)'] : []),
+    ...(readsDesk(viewer) ? ['t.isConfidential = 0'] : []),
+    ...(teamIds.length > 0 ? ['t.teamId IN (:teamIds)'] : []),
     't.requesterId = :viewerId',
     'EXISTS (SELECT 1 FROM followers f WHERE f.ticketNumber = t.number AND f.personId = :viewerId)',
     'EXISTS (SELECT 1 FROM asks ra WHERE ra.ticketNumber = t.number AND (ra.askedId = :viewerId OR ra.voterId = :viewerId))',

@@ -1,6 +1,6 @@
 import type { Like } from '../../contract/together';
 import { rankSimilar, listWords, type Described } from '../../core/similar';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { isOpen, type TicketState } from '../../core/tickets';
 import type { Answers } from '../../core/forms';
 import { ProblemError } from '../http/problems';
@@ -126,7 +126,7 @@ export async function readReported(
   viewer: SignedIn,
   { title, serviceId, place }: { title: string; serviceId: string; place: string },
 ): Promise<Like[]> {
-  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const of = { number: 0, title, serviceId, place, requesterId: '' };
   return toLikes(of, await readCandidates(listo, viewer, of, true));
 }

@@ -1,6 +1,5 @@
 import { setTimeout } from 'node:timers/promises';
-import type { Viewer } from '../../core/rights';
-import { isAgent } from '../../core/rights';
+import { readsDesk, type Viewer } from '../../core/rights';
 import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord } from './rows';
@@ -94,7 +93,7 @@ export async function find(listo: Listo, viewer: Viewer, q: string) {
   const visible = visibleTo(viewer);
   const number = /^\d+$/.test(words) ? Number(words) : null;
   const tickets = number === null ? findByWords(listo, visible, words) : findByNumber(listo, visible, number);
-  const people = isAgent(viewer)
+  const people = readsDesk(viewer)
     ? select<{ id: string; name: string; goesFirst: number; title: string }>(
         'SELECT id, name, goesFirst, title FROM people WHERE name LIKE :pattern AND leftAt IS NULL ORDER BY name LIMIT 5',
         { pattern: `%${escapeLike(words)}%` },

@@ -4,7 +4,7 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { conditionSchema, type OwnWorklist } from '../../contract/worklists';
 import type { Condition } from '../../core/conditions';
-import { isAgent, mayLead } from '../../core/rights';
+import { readsDesk, mayLead } from '../../core/rights';
 import {
   checkCondition,
   GIVEN_LISTS,
@@ -37,7 +37,7 @@ function problemsOf({ condition, marks }: WorklistDefinition): ConditionProblem[
 }
 
 function requireDesk(viewer: SignedIn): void {
-  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
 }
 
 function refuseConditions(definition: WorklistDefinition): void {
@@ -57,7 +57,7 @@ export async function readLists(listo: Listo, viewer: SignedIn): Promise<OwnWork
   >(
     `SELECT w.*, p.name AS ownerName, p.goesFirst, p.leftAt FROM worklists w LEFT JOIN people p ON p.id = w.ownerId
      WHERE w.ownerId = :viewerId OR w.teamId IN (:teamIds) ORDER BY w.name, w.id`,
-    { viewerId: viewer.id, teamIds },
+    { viewerId: viewer.id, teamIds: [...teamIds, ''] },
   );
   return rows.map(({ ownerName, goesFirst, leftAt, changedAt: _, ownerId, ...row }) => ({
     ...row,

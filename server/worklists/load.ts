@@ -68,7 +68,7 @@ export async function readLoad(
     `SELECT m.personId, MAX(m.capacity) AS capacity,
        EXISTS (SELECT 1 FROM absences b WHERE b.personId = m.personId AND b.fromAt <= :now AND b.toAt > :now) AS isAway
      FROM team_members m JOIN people p ON p.id = m.personId AND p.leftAt IS NULL WHERE m.teamId IN (:teamIds) GROUP BY m.personId`,
-    { teamIds: reader.teamIds, now: reader.now },
+    { teamIds: [...reader.teamIds, ''], now: reader.now },
   );
   const facts = new Map(members.map((member) => [member.personId, member]));
   const ids = new Set([...loads.keys(), ...members.map(({ personId }) => personId)]);

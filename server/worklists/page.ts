@@ -2,7 +2,7 @@ import type { ListRow } from '../../contract/worklists';
 import { COUNT_LIMIT } from '../../contract/names';
 import type { Condition } from '../../core/conditions';
 import type { LocalText } from '../../core/forms';
-import { isAgent } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import {
   comparePlaces,
   directionOf,
@@ -157,7 +157,7 @@ async function readRows(
   seen: Seen,
   { after = null, limit, numbers }: { after?: Place | null; limit: number; numbers?: number[] },
 ): Promise<{ records: Listed[]; parts: Part[]; now: number }> {
-  if (!isAgent(viewer)) throw new ProblemError('forbidden');
+  if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const { definition, where } = seen;
   const reader = await createReader(listo, viewer);
   const resolve = (condition: Condition) => resolveCondition(condition, reader);

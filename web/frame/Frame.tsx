@@ -1,3 +1,4 @@
+import { isAgent } from '../../core/rights';
 import { Menu, VisuallyHidden } from '@mantine/core';
 import { createContext, lazy, Suspense, useContext, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
@@ -109,7 +110,7 @@ export function Frame() {
           <span>{t('frame/find')}</span>
           <kbd>F</kbd>
         </button>
-        {me.areas.includes('desk') && (
+        {isAgent(me) && (
           <Suspense fallback={null}>
             <BreakOff />
             <ConversationBar />

@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router';
 import { PRESENCES } from '../../contract/names';
+import { isAgent } from '../../core/rights';
 import { GIVEN_NAMES } from '../../core/worklist';
 import { useMe } from '../api/queries';
 import { useWords } from '../messages/useWords';
@@ -9,10 +10,11 @@ import { useOwnActs } from './useOwnActs';
 /** A page to go to, or an act, by its own name; with the area before it where it stands in one. */
 export type Place = { id: string; label: string; names: string[]; onClick(): void };
 
-const DESK_PAGES = {
-  ...{ today: '/desk/today', raise: '/desk/raise', conversations: '/desk/conversations' },
-  ...{ overview: '/desk/conversations/overview', time: '/desk/time' },
+/** Of those who work at the Desk; administrators read the rest of it. */
+const AGENTS_PAGES = {
+  ...{ raise: '/desk/raise', conversations: '/desk/conversations', time: '/desk/time' },
 } as const;
+const DESK_PAGES = { today: '/desk/today', overview: '/desk/conversations/overview' } as const;
 const KNOWLEDGE_PAGES = {
   ...{ health: '/knowledge/health', asked: '/knowledge/asked', synonyms: '/knowledge/words' },
 } as const;
@@ -44,8 +46,8 @@ export function usePlaces(): Place[] {
     ...(has('desk')
       ? [
           ...within(desk, DESK_PAGES),
+          ...(isAgent(me) ? [...within(desk, AGENTS_PAGES), go('/desk/import', t('palette/import'))] : []),
           ...GIVEN_NAMES.map((name) => go(`/desk/${name}`, t(`worklists/${name}`), desk)),
-          go('/desk/import', t('palette/import')),
         ]
       : []),
     ...(has('rooms') ? [go('/rooms', t('areas/rooms'))] : []),

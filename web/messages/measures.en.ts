@@ -140,7 +140,6 @@ export const measuresEn = {
     openNames: { all: 'to open work too', new: 'only to what is opened from now on' },
     see: 'What would it move?',
     saved: 'Saved as version {{edition}}.',
-    previewNone: 'Only tickets that you may read can be looked at here; you are in no team that reads any.',
     preview: 'A real ticket under it',
     number: 'A ticket, by its number or words',
     show: 'Show',

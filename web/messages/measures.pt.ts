@@ -140,7 +140,6 @@ export const measuresPt = {
     openNames: { all: 'também ao trabalho aberto', new: 'só ao que for aberto a partir de agora' },
     see: 'O que mudaria?',
     saved: 'Guardada como versão {{edition}}.',
-    previewNone: 'Aqui só se veem pedidos que pode ler; não está em nenhuma equipa que os leia.',
     preview: 'Um pedido real com ela',
     number: 'Um pedido, pelo número ou por palavras',
     show: 'Mostrar',

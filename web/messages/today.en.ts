@@ -3,6 +3,7 @@ export const todayEn = {
   title: 'Today',
   you: '{{name}}, you can move {{count}} now',
   nothing: 'Nothing waits for you to move it.',
+  reader: 'How the teams stand',
   dueToday_one: '{{count}} of your teams’ falls due today.',
   dueToday_other: '{{count}} of your teams’ fall due today.',
   lateNow_one: '{{count}} is late.',

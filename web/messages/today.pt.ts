@@ -2,6 +2,7 @@ export const todayPt = {
   title: 'Hoje',
   you: '{{name}}, pode fazer avançar {{count}} agora',
   nothing: 'Nada espera por si.',
+  reader: 'Como estão as equipas',
   dueToday_one: '{{count}} das suas equipas vence hoje.',
   dueToday_other: '{{count}} das suas equipas vencem hoje.',
   lateNow_one: '{{count}} está atrasado.',

@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { Alert, Button, Group, Pill, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -200,7 +201,7 @@ export function ServicePage() {
   const { id = '' } = useParams();
   const me = useMe();
   const [search] = useSearchParams();
-  const forPerson = me.mayAskForOthers || me.areas.includes('desk') ? search.get('for') : null;
+  const forPerson = me.mayAskForOthers || isAgent(me) ? search.get('for') : null;
   const like = search.get('like');
   const before = useTicket(Number(like), like !== null);
   const { data, error, isPending, refetch } = useService(id, forPerson);

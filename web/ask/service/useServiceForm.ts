@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
@@ -106,7 +107,7 @@ export function useServiceForm(
   }
 
   // An agent writes down what they are told; a manager asks for one of theirs.
-  const isOnPhone = forPerson !== null && me.areas.includes('desk');
+  const isOnPhone = forPerson !== null && isAgent(me);
   const sending = useMutation({
     mutationFn: () =>
       call(api.tickets.create, {

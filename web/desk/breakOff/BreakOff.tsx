@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useMe } from '../../api/queries';
@@ -64,9 +65,9 @@ export function BreakOff() {
   useEffect(() => {
     current.current = act;
   });
-  const isAgent = me.areas.includes('desk');
+  const works = isAgent(me);
   useEffect(() => {
-    if (!isAgent) return;
+    if (!works) return;
     const onKeyDown = (event: KeyboardEvent): void => {
       if (!(event.key in LEADS_TO) || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey)
         return;
@@ -75,8 +76,8 @@ export function BreakOff() {
     };
     window.addEventListener('keydown', onKeyDown);
     return () => window.removeEventListener('keydown', onKeyDown);
-  }, [isAgent]);
-  if (!isAgent || !kept) return null;
+  }, [works]);
+  if (!works || !kept) return null;
   const key = pathname.startsWith(LEADS_TO.F9!) ? 'F9' : 'F8';
   return (
     <button type="button" className={classes.back} onClick={() => goBack(kept)}>

@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { useMe } from '../../api/queries';
@@ -44,7 +45,7 @@ export function ConversationBar() {
       document.title = document.title.replace(/^\(\d+\) /, '');
     };
   }, [count, alert]);
-  if (count === 0 || !me.areas.includes('desk')) return null;
+  if (count === 0 || !isAgent(me)) return null;
   return (
     <span role="status">
       <Link className={classes.bar} to="/desk/conversations">

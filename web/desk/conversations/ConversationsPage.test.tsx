@@ -204,7 +204,7 @@ test('empty, failed, forbidden and gone each say so; in Portuguese too', async (
   await open('/desk/conversations');
   expect(await screen.findByRole('alert')).toBeTruthy();
   desk([]);
-  await open('/desk/conversations', { me: { ...BIA, areas: ['ask'] } });
+  await open('/desk/conversations', { me: { ...BIA, areas: ['ask'], teams: [] } });
   expect(await screen.findByText(/nothing at this address/i)).toBeTruthy();
   desk([]).on(api.conversations.get, refuse(404, 'notFound'));
   await open();

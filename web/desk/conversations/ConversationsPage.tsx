@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
@@ -207,7 +208,7 @@ export function ConversationsPage() {
   const { id = null } = useParams();
   const { data, error } = useAtDesk();
   const opened = useConversation(id);
-  if (!me.areas.includes('desk')) return <Lost />;
+  if (!isAgent(me)) return <Lost />;
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Waiting />;
   const offered = data.rows.filter(({ isOfferedToMe }) => isOfferedToMe);

@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { Button, Progress, Table } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDropzone } from 'react-dropzone';
@@ -229,7 +230,7 @@ export function ImportPage() {
     queryFn: () => call(api.imports.get, { params: { id: id! } }),
     refetchInterval: ({ state }) => (state.data?.state === 'running' ? LOOK_MS : false),
   });
-  if (!me.areas.includes('desk')) return <Lost />;
+  if (!isAgent(me)) return <Lost />;
   const look = (): void => void client.invalidateQueries({ queryKey });
   return (
     <div className={classes.page}>

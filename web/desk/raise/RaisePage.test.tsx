@@ -117,6 +117,6 @@ test('a person who cannot be read says so, and the page stays', async () => {
 });
 
 test('it is for those who work at the Desk', async () => {
-  await open({ me: { ...BIA, areas: ['ask'] } });
+  await open({ me: { ...BIA, areas: ['ask'], teams: [] } });
   expect(screen.getByText(/nothing at this address/i)).toBeTruthy();
 });

@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { Button, Group, NativeSelect, Select, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDebouncedValue } from '@mantine/hooks';
@@ -165,7 +166,7 @@ export function RaisePage() {
       await navigate(`/desk/everything/${number}`);
     },
   });
-  if (!me.areas.includes('desk')) return <Lost />;
+  if (!isAgent(me)) return <Lost />;
   const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change, key: nanoid() });
   const guessed = draft.title.trim() === '' ? [] : (fitting?.services ?? []);
   const isReady = draft.personId !== null && draft.serviceId !== null && draft.title.trim() !== '';

@@ -1,3 +1,4 @@
+import { isAgent } from '../../../core/rights';
 import { Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
@@ -35,7 +36,7 @@ export function TimePage() {
     queryFn: () =>
       call(api.spent.sums, { query: { by, from: now - DAYS[period] * DAY_MS, to: now + DAY_MS } }),
   });
-  if (!me.areas.includes('desk')) return <Lost />;
+  if (!isAgent(me)) return <Lost />;
   const see = (change: { by?: By; over?: Period }): void => setParams({ by, over: period, ...change });
   const nameOf = (key: string, name: { en: string; pt: string }): string =>
     by === 'category' ? t(`spent/on/${key}`) : local(name);

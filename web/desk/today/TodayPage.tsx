@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { ListRow } from '../../../contract/worklists';
+import { isAgent } from '../../../core/rights';
 import { readLive, tightestClock } from '../../../core/targets';
 import { call } from '../../api/call';
 import { useCalendars } from '../../api/calendars';
@@ -52,9 +53,11 @@ export function TodayPage() {
     <div className={classes.page}>
       <section aria-label={t('today/title')}>
         <h1>
-          {own.data && own.data.total.count === 0
-            ? t('today/nothing')
-            : t('today/you', { name: me.name.split(' ')[0], count: own.data?.total.count ?? '…' })}
+          {!isAgent(me)
+            ? t('today/reader')
+            : own.data?.total.count === 0
+              ? t('today/nothing')
+              : t('today/you', { name: me.name.split(' ')[0], count: own.data?.total.count ?? '…' })}
         </h1>
         {figures.data && (
           <p className={classes.lead}>
@@ -87,11 +90,17 @@ export function TodayPage() {
           </ol>
         )}
         <nav className={classes.ways}>
-          <Link to="/desk/nextUp">{t('today/all')}</Link>
-          <Link to="/desk/mine">{t('today/mine')}</Link>
-          <Link to="/desk/raise">{t('today/raise')}</Link>
-          <Link to="/desk/conversations">{t('today/conversations')}</Link>
-          <Link to="/desk/time">{t('today/time')}</Link>
+          {isAgent(me) ? (
+            <>
+              <Link to="/desk/nextUp">{t('today/all')}</Link>
+              <Link to="/desk/mine">{t('today/mine')}</Link>
+              <Link to="/desk/raise">{t('today/raise')}</Link>
+              <Link to="/desk/conversations">{t('today/conversations')}</Link>
+              <Link to="/desk/time">{t('today/time')}</Link>
+            </>
+          ) : (
+            <Link to="/desk/everything">{t('worklists/everything')}</Link>
+          )}
         </nav>
       </section>
       <div className={classes.teams}>

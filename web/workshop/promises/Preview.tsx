@@ -6,7 +6,6 @@ import type { TargetDefinition } from '../../../core/targets';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { api } from '../../api/endpoints';
-import { useMe } from '../../api/queries';
 import '../../messages/measuresWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
@@ -22,7 +21,6 @@ const KINDS = ['counted', 'held', 'outsideHours', 'notCounted'] as const;
 export function Preview({ definition }: { definition: TargetDefinition }) {
   const { t } = useWords();
   const times = useTimes();
-  const me = useMe();
   const now = useNow(MINUTE);
   const [typed, setTyped] = useState('');
   const [words] = useDebouncedValue(typed.trim(), 150);
@@ -48,7 +46,6 @@ export function Preview({ definition }: { definition: TargetDefinition }) {
   return (
     <section className={classes.preview} aria-label={t('measures/edit/preview')}>
       <h2>{t('measures/edit/preview')}</h2>
-      {me.teams.length === 0 && <p>{t('measures/edit/previewNone')}</p>}
       <form
         onSubmit={(event) => {
           event.preventDefault();
