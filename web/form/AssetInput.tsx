@@ -11,7 +11,7 @@ type Props = NamedProps & { kind: string | undefined; forPerson: string | null }
 export function AssetInput({ kind, forPerson, ...props }: Props) {
   const { t } = useWords();
   const { q, ...typing } = useTyped(props.value);
-  const { data = [] } = useQuery({
+  const { data = [], isPlaceholderData } = useQuery({
     queryKey: ['assets', q, kind, forPerson],
     placeholderData: keepPreviousData,
     queryFn: () =>
@@ -19,9 +19,10 @@ export function AssetInput({ kind, forPerson, ...props }: Props) {
         query: { q, ...(kind && { kind }), ...(forPerson && { for: forPerson }) },
       }),
   });
+  const isCurrent = q !== '' && q === typing.typed && !isPlaceholderData;
   const groups = GROUPS.map((whose) => ({
     group: t(`form/whose/${whose}`),
     items: data.filter((each) => each.whose === whose).map(({ id, name }) => ({ value: id, label: name })),
   })).filter(({ items }) => items.length > 0);
-  return <NamedSelect {...props} {...typing} found={data} options={groups} />;
+  return <NamedSelect {...props} {...typing} found={data} {...{ isCurrent }} options={groups} />;
 }

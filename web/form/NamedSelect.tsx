@@ -2,6 +2,7 @@ import { Select, type SelectProps } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState, type ReactNode } from 'react';
 import type { Named } from '../../core/forms';
+import { onEnterTakeOnly } from '../ui/onlyHit';
 
 export type NamedProps = {
   id: string;
@@ -23,11 +24,22 @@ type Props = NamedProps &
   Pick<ReturnType<typeof useTyped>, 'typed' | 'setTyped'> & {
     /** Those that were found, as they are shown. */
     found: Named[];
+    /** Whether these were found for what stands in the field. */
+    isCurrent: boolean;
     options: NonNullable<SelectProps['data']>;
   };
 
 /** One of those that were found by a few letters, and shown once chosen. */
-export function NamedSelect({ value, onChange, typed, setTyped, found, options, ...shared }: Props) {
+export function NamedSelect({
+  value,
+  onChange,
+  typed,
+  setTyped,
+  found,
+  isCurrent,
+  options,
+  ...shared
+}: Props) {
   const isListed = found.some(({ id }) => id === value?.id);
   const chosen = value && !isListed ? [{ value: value.id, label: value.name }] : [];
   return (
@@ -45,6 +57,7 @@ export function NamedSelect({ value, onChange, typed, setTyped, found, options, 
         if (one) onChange({ id: one.id, name: one.name });
         else if (id === null) onChange(null);
       }}
+      onKeyDown={onEnterTakeOnly(found, isCurrent, ({ id, name }) => onChange({ id, name }))}
     />
   );
 }

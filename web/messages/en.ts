@@ -227,6 +227,7 @@ export const en = {
     find: 'Find or do anything',
     call: 'Break off for a call, and back',
     talk: 'Break off for a conversation, and back',
+    next: 'The next ticket of the list, the one before',
     list: 'In a list',
     up: 'Up and down',
     open: 'Open',

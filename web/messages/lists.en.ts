@@ -213,6 +213,7 @@ export const listsEn = {
   roomy: 'two lines',
   choose: 'Choose {{number}}',
   editCell: '{{column}}: {{value}}. Change',
+  teams: 'Teams',
   giveTo: 'Give it to',
   title: 'Title',
   noMoves: 'No move is possible now.',

@@ -213,6 +213,7 @@ export const listsPt = {
   roomy: 'duas linhas',
   choose: 'Escolher {{number}}',
   editCell: '{{column}}: {{value}}. Alterar',
+  teams: 'Equipas',
   giveTo: 'Dar a',
   title: 'Título',
   noMoves: 'Nenhum movimento é possível agora.',

@@ -235,6 +235,7 @@ export const pt: Messages = {
     find: 'Procurar ou fazer algo',
     call: 'Interromper para uma chamada, e voltar',
     talk: 'Interromper para uma conversa, e voltar',
+    next: 'O pedido seguinte da lista, o anterior',
     list: 'Numa lista',
     up: 'Acima e abaixo',
     open: 'Abrir',

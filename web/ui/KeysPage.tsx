@@ -33,6 +33,11 @@ const GROUPS: [title: string | null, keys: [string, string][]][] = [
   [
     'ticket',
     [
+      ['next', '↓ ↑'],
+      ['take', 'T'],
+      ['hold', 'H'],
+      ['finish', 'D'],
+      ['give', 'G'],
       ['answer', 'A'],
       ['note', 'N'],
       ['send', 'Ctrl Enter'],

@@ -124,15 +124,24 @@ test('who was slower sees what differs, and may put theirs over it', async () =>
   expect(moves()[1]!.key).not.toBe(moves()[0]!.key);
 });
 
-test('another team brings other people', async () => {
+test('another team brings other people, and a colleague is found in the same list as teams', async () => {
   server().on(api.tickets.move, { version: 4 });
   await open({ name: 'give' });
-  await choose('To which team?', 'Onboard systems');
-  await choose('To whom? (if you can)', 'Rui Bastos');
-  await choose('To which team?', 'Service desk');
+  await choose('To whom?', 'Onboard systems');
+  await choose('To whom of it? (if you can)', 'Rui Bastos');
+  await choose('To whom?', 'Service desk');
   await send('Give');
   await waitFor(() => expect(moves()).toHaveLength(1));
   expect(moves()[0]!.body.input).toMatchObject({ teamId: 'desk', assigneeId: null });
+  await open({ name: 'give' });
+  // Of other teams not everyone stands there.
+  await user().click(screen.getByRole('combobox', { name: 'To whom?' }));
+  const options = (await screen.findAllByRole('option')).map(({ textContent }) => textContent);
+  expect(options).toEqual(['Bia Rocha', 'Service desk', 'Onboard systems']);
+  await user().click(screen.getByRole('option', { name: 'Bia Rocha' }));
+  await send('Give');
+  await waitFor(() => expect(moves()).toHaveLength(2));
+  expect(moves()[1]!.body.input).toMatchObject({ teamId: 'desk', assigneeId: 'bia' });
 });
 
 test('in Portuguese, with what is known filled in', async () => {

@@ -7,6 +7,7 @@ import { useWords } from '../messages/useWords';
 import { Conflict } from './Conflict';
 import { ProblemNote } from './ProblemNote';
 import { Rating } from './Rating';
+import { ReceiverSelect } from './ReceiverSelect';
 import { newMove, useMove, type Movable } from './useMove';
 import { useProblems } from './useProblems';
 import { toZonedText, zonedInstant } from './zonedInstant';
@@ -48,33 +49,37 @@ function useFieldLabel(): (field: MoveField, name: MoveName, requesterName: stri
 }
 
 function ReceiverField({ field, input, set, error, label }: FieldProps & { label: string }) {
-  const { local, t } = useWords();
+  const { t } = useWords();
   const { data: teams = [] } = useTeams();
   const team = teams.find(({ id }) => id === input.teamId);
+  const me = useMe();
+  if (field.name === 'teamId')
+    return (
+      <ReceiverSelect
+        {...{ label, error }}
+        peopleOf={me.teams.map(({ teamId }) => teamId)}
+        value={
+          typeof input.teamId === 'string'
+            ? {
+                teamId: input.teamId,
+                assigneeId: typeof input.assigneeId === 'string' ? input.assigneeId : null,
+              }
+            : null
+        }
+        onChange={(receiver) => set({ ...receiver, groupId: null })}
+      />
+    );
   const choices = {
-    teamId: teams.map(({ id, name }) => ({ value: id, label: local(name) })),
     groupId: (team?.groups ?? []).map(({ id, name }) => ({ value: id, label: name })),
     assigneeId: (team?.members ?? []).map(({ id, name }) => ({ value: id, label: name })),
-  }[field.name as 'teamId' | 'groupId' | 'assigneeId'];
-  if (field.name !== 'teamId' && choices.length === 0) return null;
+  }[field.name as 'groupId' | 'assigneeId'];
+  if (choices.length === 0) return null;
   return (
     <Select
-      {...{
-        label,
-        error,
-        data: choices,
-        searchable: true,
-        clearable: !field.needed,
-        placeholder: t('common/choose'),
-      }}
+      {...{ label, error, data: choices, searchable: true, clearable: !field.needed }}
+      placeholder={t('common/choose')}
       value={(input[field.name] as string | undefined) ?? null}
-      onChange={(value) =>
-        set(
-          field.name === 'teamId'
-            ? { teamId: value, groupId: null, assigneeId: null }
-            : { [field.name]: value },
-        )
-      }
+      onChange={(value) => set({ [field.name]: value })}
     />
   );
 }

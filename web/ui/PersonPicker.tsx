@@ -2,6 +2,7 @@ import { Select } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
 import { usePeopleSearch } from '../api/queries';
+import { onEnterTakeOnly } from './onlyHit';
 
 type Props = {
   label: string;
@@ -15,7 +16,11 @@ type Props = {
 export function PersonPicker({ label, description, placeholder, size = 'sm', onPick }: Props) {
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
-  const { data = [] } = usePeopleSearch(q);
+  const { data = [], isPlaceholderData } = usePeopleSearch(q);
+  const pick = (person: { id: string; name: string }): void => {
+    onPick(person);
+    setTyped('');
+  };
   return (
     <Select
       {...{ label, description, placeholder, size }}
@@ -27,9 +32,10 @@ export function PersonPicker({ label, description, placeholder, size = 'sm', onP
       data={data.map(({ id, name, title, site }) => ({ value: id, label: `${name}, ${title}, ${site}` }))}
       onChange={(id) => {
         const person = data.find((candidate) => candidate.id === id);
-        if (person) onPick(person);
-        setTyped('');
+        if (person) pick(person);
+        else setTyped('');
       }}
+      onKeyDown={onEnterTakeOnly(data, q !== '' && q === typed && !isPlaceholderData, pick)}
     />
   );
 }

@@ -22,6 +22,7 @@ import {
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
+import { onEnterTakeOnly } from '../../ui/onlyHit';
 import { PersonName } from '../../ui/PersonName';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { PastConversations } from '../people/PastConversations';
@@ -136,7 +137,7 @@ export function RaisePage() {
   });
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
-  const { data: people = [] } = usePeopleSearch(q);
+  const { data: people = [], isPlaceholderData } = usePeopleSearch(q);
   const { data: services = [] } = useAllServices();
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
   const { data: person } = usePersonCard(draft.personId);
@@ -196,6 +197,9 @@ export function RaisePage() {
           data={found.length > 0 ? found : known}
           value={draft.personId}
           onChange={(personId) => set({ personId })}
+          onKeyDown={onEnterTakeOnly(people, q !== '' && q === typed && !isPlaceholderData, ({ id }) =>
+            set({ personId: id }),
+          )}
         />
         <TextInput
           label={t('raise/what')}

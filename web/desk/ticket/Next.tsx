@@ -50,7 +50,7 @@ export function Next({ ticket }: { ticket: Ticket }) {
     }
   };
   const onKey = (name: MoveName) => (shown.includes(name) ? () => start(name) : undefined);
-  useKeys({ t: onKey('take'), h: onKey('hold'), d: onKey('finish') });
+  useKeys({ t: onKey('take'), h: onKey('hold'), d: onKey('finish'), g: onKey('give') });
   const isMain = (name: MoveName): boolean =>
     name === shown[0] || (name === 'finish' && assignee?.id === me.id);
   return (

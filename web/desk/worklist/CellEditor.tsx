@@ -6,9 +6,10 @@ import type { ListRow } from '../../../contract/worklists';
 import { PRIORITIES, type MoveName, type Priority } from '../../../core/tickets';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useRenew, useTeams, useTicket } from '../../api/queries';
+import { useRenew, useTicket } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { ReceiverSelect } from '../../ui/ReceiverSelect';
 import { useProblems } from '../../ui/useProblems';
 import { newMove, useMove } from '../../ui/useMove';
 import { Waiting } from '../../ui/Waiting';
@@ -20,29 +21,20 @@ type Props = { row: ListRow; onClose(): void; onMove(name: MoveName): void };
 type Valued = Pick<ListRow, 'number' | 'version' | 'priority' | 'team' | 'assignee'>;
 type ValueProps = { row: Valued; onClose(): void };
 
-/** Gives a ticket to someone of its team, or to nobody. */
+/** Gives a ticket to someone of its team, to nobody of it, or to another team. */
 export function WhoEditor({ row, onClose }: ValueProps) {
   const { t } = useWords();
-  const { data: teams = [] } = useTeams();
-  const members = teams.find(({ id }) => id === row.team.id)?.members ?? [];
   const move = useMove({ number: row.number, version: row.version }, onClose);
   return (
     <>
-      <Select
-        data-autofocus
+      <ReceiverSelect
         size="xs"
         label={t('lists/giveTo')}
-        searchable
-        defaultDropdownOpened
-        comboboxProps={{ withinPortal: false }}
-        data={[
-          { value: '', label: t('lists/nobody') },
-          ...members.map(({ id, name }) => ({ value: id, label: name })),
-        ]}
-        value={row.assignee?.id ?? ''}
-        onChange={(assigneeId) =>
-          move.mutate(newMove(row, 'give', 'agent', { teamId: row.team.id, assigneeId: assigneeId || null }))
-        }
+        isInDialog
+        mayBeNobody
+        peopleOf={[row.team.id]}
+        value={{ teamId: row.team.id, assigneeId: row.assignee?.id ?? null }}
+        onChange={(receiver) => move.mutate(newMove(row, 'give', 'agent', receiver))}
       />
       <ProblemNote error={move.error} />
     </>
