@@ -136,6 +136,7 @@ export async function loadRooms(listo: Listo, people: PersonRow[]): Promise<void
         role: 'card',
         personId: null,
         wordsId: null,
+        place: 0,
       },
     });
     await tables.chatOut.insert({

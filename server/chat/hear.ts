@@ -62,7 +62,7 @@ async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
       [
         {
           ...{ messageId: message.id, roomId: event.roomId, ticketNumber: number, role: 'words' },
-          ...{ personId: viewer.id, wordsId: written.messageId },
+          ...{ personId: viewer.id, wordsId: written.messageId, place: 0 },
         },
       ],
       tx,

@@ -165,7 +165,7 @@ export async function makeTicketOf(
         await tables.chatMarks.insertAll(
           messages
             .filter(({ id }) => !marked.some(({ messageId }) => messageId === id))
-            .map(({ id }) => ({ ...source, messageId: id, personId: null, wordsId: null })),
+            .map(({ id }, place) => ({ ...source, messageId: id, personId: null, wordsId: null, place })),
           tx,
         );
         await queueChat(

@@ -82,6 +82,8 @@ export type ChatMarkRow = {
   personId: string | null;
   /** The words of the thread, or the ask. */
   wordsId: string | null;
+  /** Of several lines that a ticket was made of, which it is, from 0. */
+  place: number;
 };
 
 /** A room with the line of a ticket, as it was called when that was put there. */
@@ -144,7 +146,15 @@ export function createChatTables(sequelize: Sequelize) {
     chatMarks: new Table<ChatMarkRow>(
       sequelize,
       'chat_marks',
-      { messageId: id, roomId: id, ticketNumber: integer, role: text(12), personId: id, wordsId: id },
+      {
+        messageId: id,
+        roomId: id,
+        ticketNumber: integer,
+        role: text(12),
+        personId: id,
+        wordsId: id,
+        place: integer,
+      },
       ['messageId'],
     ),
     chatPlaces: new Table<ChatPlaceRow>(

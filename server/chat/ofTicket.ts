@@ -18,7 +18,7 @@ async function findConversation(listo: Listo, number: number): Promise<Ticket['c
   const [found] = await listo.db.select<{ roomId: string; messageId: string; room: string | null }>(
     `SELECT m.roomId, m.messageId, p.name AS room FROM chat_marks m
      LEFT JOIN chat_places p ON p.roomId = m.roomId AND p.kind IN ('open', 'closed')
-     WHERE m.ticketNumber = :number AND m.role = 'source' LIMIT 1`,
+     WHERE m.ticketNumber = :number AND m.role = 'source' ORDER BY m.place LIMIT 1`,
     { number },
   );
   if (!found) return null;

@@ -49,7 +49,18 @@ async function mark(
   more: Partial<ChatMarkRow> = {},
 ): Promise<void> {
   await listo.db.tables.chatMarks.insertAll(
-    [{ messageId, roomId, ticketNumber: row.ticketNumber!, role, personId: null, wordsId: null, ...more }],
+    [
+      {
+        messageId,
+        roomId,
+        ticketNumber: row.ticketNumber!,
+        role,
+        personId: null,
+        wordsId: null,
+        place: 0,
+        ...more,
+      },
+    ],
     undefined,
     { updates: ['role'] },
   );

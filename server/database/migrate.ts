@@ -28,6 +28,7 @@ import { up as takenUp } from './migrations/0025-taken-up';
 import { up as sessionsAndKeys } from './migrations/0026-sessions-and-keys';
 import { up as givenOnBy } from './migrations/0027-given-on-by';
 import { up as offerSeconds } from './migrations/0028-offer-seconds';
+import { up as linesInOrder } from './migrations/0029-lines-in-order';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -60,6 +61,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0026-sessions-and-keys', up: sessionsAndKeys },
       { name: '0027-given-on-by', up: givenOnBy },
       { name: '0028-offer-seconds', up: offerSeconds },
+      { name: '0029-lines-in-order', up: linesInOrder },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
