@@ -177,7 +177,14 @@ export const conversationEndpoints = {
   mine: endpoint({
     ...paths.conversations.mine,
     summary: 'My conversation that is under way, or the last of today that I can come back to',
-    answer: z.object({ id: idSchema.nullable() }),
+    answer: z.object({
+      id: idSchema.nullable(),
+      /** Whether there is a line in which one can wait for a person. */
+      hasLines: z.boolean(),
+      agent: z.string().nullable(),
+      /** How much agents have said to me in it so far. */
+      said: z.number().int(),
+    }),
   }),
   start: endpoint({
     ...paths.conversations.start,

@@ -72,6 +72,10 @@ test('nobody is there: the line says so, and waits; it is offered to who comes, 
   const text = (await tomas!.call('GET', `/conversations/${id}/transcript`)).body as string;
   expect(text).toContain('Bia Rocha: Good day, which program?');
   expect(text).not.toContain('He is the one');
+  // On other pages they learn how much was said to them.
+  expect((await tomas!.call('GET', '/my/conversation')).body).toEqual({
+    ...{ id, agent: 'Bia Rocha', said: 1, hasLines: true },
+  });
   const { number } = (await act(bia!, id, 'ticket', { title: 'Cannot sign in to the roster' })).body as {
     number: number;
   };

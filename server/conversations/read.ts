@@ -61,6 +61,31 @@ async function readEntries(listo: Listo, { conversation, side }: Guarded): Promi
 
 type TicketShort = { number: number; title: string; state: string };
 
+/** So long after its end one can come back to a conversation, in ms. */
+const COMES_BACK_MS = 86_400_000;
+
+/** Someone's conversation that is under way, or the last that they can come back to, with how much was said to them. */
+export async function readMine(
+  { db, clock }: Listo,
+  personId: string,
+): Promise<AnswerOf<typeof api.conversations.mine>> {
+  const [row] = await db.select<{ id: string; agent: string | null; said: number | string }>(
+    `SELECT c.id, p.name AS agent,
+       (SELECT COUNT(*) FROM conversation_entries e WHERE e.conversationId = c.id AND e.type = 'words' AND e.readBy = 'all' AND e.authorId <> c.personId) AS said
+     FROM conversations c LEFT JOIN people p ON p.id = c.agentId
+     WHERE c.personId = :personId AND (c.state <> 'ended' OR (c.endedAt > :since AND c.rating IS NULL))
+     ORDER BY c.state = 'ended', c.startedAt DESC LIMIT 1`,
+    { personId, since: clock.now() - COMES_BACK_MS },
+  );
+  const [line] = await db.tables.chatLines.find({ isOn: true }, { limit: 1 });
+  return {
+    id: row?.id ?? null,
+    agent: row?.agent ?? null,
+    said: Number(row?.said ?? 0),
+    hasLines: line !== undefined,
+  };
+}
+
 /** The last conversations that someone had, as far as an agent may read them; without the one that is open. */
 export async function readBefore(
   { db }: Listo,

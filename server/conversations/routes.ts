@@ -20,7 +20,7 @@ import {
   type By,
 } from './deeds';
 import { requireConversation } from './guard';
-import { listLines, readAtDesk, readConversation } from './read';
+import { listLines, readAtDesk, readConversation, readMine } from './read';
 import { offerAnew } from './offers';
 import { readOverview } from './overview';
 import { ticketOf } from './ticket';
@@ -31,7 +31,7 @@ const TITLES = { en: 'Conversation', pt: 'Conversa' };
 
 export function conversationRoutes(router: Router, listo: Listo, wire: ConversationWire): void {
   const { conversations } = api;
-  const { tables, select } = listo.db;
+  const { tables } = listo.db;
   const by = ({
     viewer,
     actor,
@@ -52,14 +52,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
   });
 
   serve(router, conversations.lines, () => listLines(listo));
-  serve(router, conversations.mine, async ({ viewer }) => {
-    const [row] = await select<{ id: string }>(
-      `SELECT id FROM conversations WHERE personId = :id AND (state <> 'ended' OR (endedAt > :since AND rating IS NULL))
-       ORDER BY state = 'ended', startedAt DESC LIMIT 1`,
-      { id: viewer.id, since: listo.clock.now() - 86_400_000 },
-    );
-    return { id: row?.id ?? null };
-  });
+  serve(router, conversations.mine, ({ viewer }) => readMine(listo, viewer.id));
   serve(router, conversations.start, ({ viewer, actor, body }) =>
     woken(startConversation(listo, viewer, actor, body)),
   );

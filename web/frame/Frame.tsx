@@ -127,6 +127,7 @@ export function Frame() {
         </div>
       )}
       <main id="content">
+        <Suspense fallback={null}>{!isEmbedded && <PersonLink />}</Suspense>
         <Suspense fallback={<Waiting />}>
           <Outlet />
           <FileDialog />
@@ -134,7 +135,6 @@ export function Frame() {
       </main>
       <Suspense fallback={null}>
         <Palette />
-        {!isEmbedded && <PersonLink />}
         {isKeysOpen && <KeysPage opened onClose={() => setKeysOpen(false)} />}
       </Suspense>
     </LastChange.Provider>

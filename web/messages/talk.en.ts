@@ -4,6 +4,8 @@ import type { ConversationEventKind } from '../../core/conversations';
 export const talkEn = {
   ask: 'Talk to a person',
   yours: 'Your conversation',
+  hasWritten_one: '{{name}} has written',
+  hasWritten_other: '{{name}} has written · {{count}}',
   title: 'Talk to a person',
   lead: 'Choose what it is about. You can go on with something else while you wait.',
   line: 'What it is about',

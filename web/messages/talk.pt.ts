@@ -4,6 +4,8 @@ import type { ConversationEventKind } from '../../core/conversations';
 export const talkPt = {
   ask: 'Falar com uma pessoa',
   yours: 'A sua conversa',
+  hasWritten_one: '{{name}} escreveu-lhe',
+  hasWritten_other: '{{name}} escreveu-lhe · {{count}}',
   title: 'Falar com uma pessoa',
   lead: 'Escolha do que se trata. Pode fazer outra coisa enquanto espera.',
   line: 'Do que se trata',

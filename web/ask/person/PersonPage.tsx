@@ -1,7 +1,7 @@
 import { Button, Modal, Textarea } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import type { Conversation, LineCard } from '../../../contract/conversations';
 import { call } from '../../api/call';
@@ -15,6 +15,7 @@ import { useWords } from '../../messages/useWords';
 import { Entries } from '../../talk/Entries';
 import { SayForm } from '../../talk/SayForm';
 import classes from '../../talk/Talk.module.css';
+import { countSaid, keepRead } from '../../talk/unread';
 import { useConversation, useConversationsLive, useDeed } from '../../talk/useConversation';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Rating } from '../../ui/Rating';
@@ -267,6 +268,10 @@ export function PersonPage() {
   const shownId = id ?? (isAnew ? null : (mine.data?.id ?? null));
   const conversation = useConversation(shownId);
   useConversationsLive(false);
+  const said = conversation.data ? countSaid(conversation.data) : 0;
+  useEffect(() => {
+    if (shownId !== null) keepRead(shownId, said);
+  }, [shownId, said]);
   const error = mine.error ?? conversation.error;
   if (error) return <ProblemNote error={error} onRetry={() => void mine.refetch()} />;
   if (mine.isPending || (shownId !== null && !conversation.data)) return <Waiting />;
@@ -284,7 +289,12 @@ export function PersonPage() {
       ) : (
         <>
           <h1>{t('talk/title')}</h1>
-          <Start onStarted={setId} />
+          <Start
+            onStarted={(started) => {
+              setId(started);
+              void mine.refetch();
+            }}
+          />
         </>
       )}
     </div>

@@ -5,6 +5,7 @@ import { useMe } from '../../api/queries';
 import '../../messages/talkWords';
 import { useWords } from '../../messages/useWords';
 import { useAtDesk, useConversationsLive } from '../../talk/useConversation';
+import { useCountInTitle } from '../../ui/useCountInTitle';
 import classes from './Conversations.module.css';
 
 const BEEP_HZ = 660;
@@ -37,14 +38,7 @@ export function ConversationBar() {
     if (newest !== undefined && alert === 'sound') beep();
   }, [newest, alert]);
   const count = offered.length + waiting.length;
-  useEffect(() => {
-    if (count === 0 || alert === 'none') return;
-    const { title } = document;
-    document.title = `(${count}) ${title.replace(/^\(\d+\) /, '')}`;
-    return () => {
-      document.title = document.title.replace(/^\(\d+\) /, '');
-    };
-  }, [count, alert]);
+  useCountInTitle(alert === 'none' ? 0 : count);
   if (count === 0 || !isAgent(me)) return null;
   return (
     <span role="status">
