@@ -95,6 +95,14 @@ const reasonSchema = z.custom<OrderReason>();
 export const listRowSchema = rowSchema.extend({
   at: z.string(),
   reasons: z.array(reasonSchema),
+  /** What columns may show beside: how the requester is reached, and how much work it is, in minutes. */
+  more: z.object({
+    mail: z.string(),
+    phone: z.string(),
+    department: z.string(),
+    estimate: z.number().int().nullable(),
+    spent: z.number().int(),
+  }),
   /** The place of the mark that it carries, among the list's. */
   mark: z.number().int().nullable(),
 });

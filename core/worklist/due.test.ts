@@ -3,7 +3,14 @@ import { holds, type Condition } from '../conditions';
 import { GIVEN_LISTS, resolveCondition, type ListReader } from './index';
 
 const NOW = 1_000;
-const reader: ListReader = { viewerId: 'bia', teamIds: ['desk'], now: NOW, dayStart: 0, dayEnd: 2_000 };
+const reader: ListReader = {
+  viewerId: 'bia',
+  teamIds: ['desk'],
+  groupIds: [],
+  now: NOW,
+  dayStart: 0,
+  dayEnd: 2_000,
+};
 type Work = { state: string; dueAt: number | null; teamId: string };
 const says = (condition: Condition, work: Work): boolean => holds(resolveCondition(condition, reader), work);
 const isLate: Condition = { field: 'isLate', op: 'is', value: true };

@@ -1,6 +1,6 @@
 import type { Condition } from '../conditions';
 import { LATE_OR_DUE_TODAY } from './due';
-import { ME, MY_TEAMS } from './resolve';
+import { ME, MY_GROUPS, MY_TEAMS } from './resolve';
 import type { WorklistDefinition } from './types';
 
 const MINE: Condition = { field: 'assigneeId', op: 'is', value: ME };
@@ -41,6 +41,15 @@ export const GIVEN_LISTS = {
     ],
   }),
   mine: list({ all: [MINE, OPEN] }),
+  mineAndGroups: list(
+    {
+      any: [
+        { all: [MINE, OPEN] },
+        { all: [OF_MY_TEAMS, { field: 'groupId', op: 'in', value: [MY_GROUPS] }, OPEN] },
+      ],
+    },
+    { columns: ['requester', 'who', 'group', 'priority'] },
+  ),
   teams: list({ all: [OF_MY_TEAMS, OPEN] }, { columns: ['requester', 'who', 'priority', 'state'] }),
   unassigned: list({ all: [OF_MY_TEAMS, RECEIVED, NOBODY] }),
   upcoming: list({ all: [OF_MY_TEAMS, HELD, FOR_APPROVAL] }),

@@ -14,10 +14,11 @@ export type { ListField, ListFieldName, Work } from './fields';
 export { FALLS_DUE } from './due';
 export { checkCondition, listOps, type ConditionProblem } from './checkCondition';
 export { GIVEN_LISTS, GIVEN_NAMES, isGiven, PLAIN, type GivenName } from './given';
-export { ME, MY_TEAMS, resolveCondition, type ListReader } from './resolve';
+export { ME, MY_GROUPS, MY_TEAMS, resolveCondition, type ListReader } from './resolve';
 export { BOARD_FIELDS, CARD_FACTS, COLUMNS, GROUPINGS, MARKS, ORDERS, VIEWS } from './types';
 export type {
   BoardField,
+  BoardSettings,
   CardFact,
   ColumnName,
   Grouping,
@@ -30,3 +31,4 @@ export type {
 export { comparePlaces, directionOf, type Direction, type Place } from './places';
 export { patchPages, renewInPlace, type ListPage, type Patch } from './patch';
 export { planCardMove, type Card, type CardMove } from './board';
+export { carriedBy, NOBODYS } from './carried';

@@ -5,6 +5,8 @@ import { sayDue } from './due';
 export type ListReader = {
   viewerId: string;
   teamIds: string[];
+  /** The groups of those teams that the viewer is in. */
+  groupIds: string[];
   now: number;
   /** The first instant of the viewer's day, and the first of the next. */
   dayStart: number;
@@ -15,6 +17,8 @@ export type ListReader = {
 export const ME = '@me';
 /** Stands in a condition for the teams of whoever looks at the list. */
 export const MY_TEAMS = '@myTeams';
+/** Stands in a condition for the groups of whoever looks at the list. */
+export const MY_GROUPS = '@myGroups';
 
 const DAY_MS = 86_400_000;
 const SPAN_MS: Record<string, number> = { m: 60_000, h: 3_600_000, d: DAY_MS };
@@ -52,9 +56,10 @@ export function resolveCondition(condition: Condition, reader: ListReader): Cond
   if (condition.op === 'in' || condition.op === 'notIn')
     return {
       ...condition,
-      value: condition.value.flatMap((value) =>
-        value === MY_TEAMS ? reader.teamIds : [readValue(value, reader) as string | number | null],
-      ),
+      value: condition.value.flatMap((value) => {
+        if (value === MY_TEAMS) return reader.teamIds;
+        return value === MY_GROUPS ? reader.groupIds : [readValue(value, reader) as string | number | null];
+      }),
     };
   return { ...condition, value: readValue(condition.value as Scalar, reader) } as Condition;
 }

@@ -44,12 +44,17 @@ export const COLUMNS = [
   'progress',
   'door',
   'standing',
+  'mail',
+  'phone',
+  'department',
+  'estimate',
+  'spent',
 ] as const;
 /** A column of a list. */
 export type ColumnName = (typeof COLUMNS)[number];
 
 /** What the cards of a board may say. */
-export const CARD_FACTS = ['requester', 'who', 'priority', 'service', 'site', 'left', 'progress'] as const;
+export const CARD_FACTS = ['left', ...COLUMNS] as const;
 /** Something that a card says. */
 export type CardFact = (typeof CARD_FACTS)[number];
 

@@ -33,9 +33,15 @@ const OF_TICKET: Record<Exclude<ListFieldName, 'work' | 'isLate' | 'isDueToday'>
   department: text(ofRequester('department')),
   vessel: text(ofRequester('vessel')),
   title: text('t.title'),
+  // What was written under the questions, without the names of these.
+  said: text("JSON_EXTRACT(t.answers, '$.*')"),
   place: text('t.place'),
   number: number('t.number'),
   rating: number('t.rating'),
+  estimateMinutes: number('t.estimateMinutes'),
+  spentMinutes: number(
+    '(SELECT COALESCE(SUM(ts.minutes), 0) FROM time_spent ts WHERE ts.ticketNumber = t.number)',
+  ),
   createdAt: number('t.createdAt'),
   changedAt: number('t.changedAt'),
   dueAt: number(`NULLIF(t.tightestDueAt, ${NOTHING_DUE})`),

@@ -1,12 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Condition } from '../../core/conditions';
 import type { TicketState } from '../../core/tickets';
-import { FALLS_DUE, type WorklistDefinition } from '../../core/worklist';
+import { carriedBy, FALLS_DUE, type ListReader, type WorklistDefinition } from '../../core/worklist';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import { valueSql } from './columns';
-import { fromSql } from './query';
+import { fromSql, type WorkQuery } from './query';
 import { readZone } from './reader';
 import { listQueries } from './shares';
 
@@ -35,7 +35,30 @@ function add(load: Load, { state, day, count }: Counted): void {
   else load.dues[day - 1]! += count;
 }
 
-/** What each person of a list's teams, and nobody, carries. */
+type Counting = { reader: ListReader; ends: number[] };
+
+/** Counts work by who has it, its state, and the day on which it falls due. */
+async function count(listo: Listo, queries: WorkQuery[], { reader, ends }: Counting): Promise<Counted[]> {
+  const counted = await Promise.all(
+    queries.map((query) => {
+      const valueOf = (field: string): string => valueSql(query.work, field);
+      const due = valueOf('dueAt');
+      return listo.db.select<Counted>(
+        `SELECT assigneeId, state, day, COUNT(*) AS count FROM (
+           SELECT ${valueOf('assigneeId')} AS assigneeId, ${valueOf('state')} AS state,
+             IF(${due} IS NULL, NULL, INTERVAL(${due}, :now, ${ends.join()})) AS day
+           FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY assigneeId, state, day`,
+        { ...query.values, now: reader.now, most: MOST_COUNTED },
+      );
+    }),
+  );
+  return counted.flat();
+}
+
+/**
+ * What each person of the viewer's teams, and each who has work of a list, carries: all of it, whatever list it stands in,
+ * as far as the viewer may see it. What nobody has is that of the list.
+ */
 export async function readLoad(
   listo: Listo,
   viewer: SignedIn,
@@ -47,23 +70,7 @@ export async function readLoad(
     .toZonedDateTimeISO(await readZone(listo, viewer))
     .startOfDay();
   const ends = Array.from({ length: DAYS }, (_, i) => midnight.add({ days: i + 1 }).epochMilliseconds);
-  const loads = new Map<string | null, Load>([[null, emptyLoad()]]);
-  for (const query of queries) {
-    const valueOf = (field: string): string => valueSql(query.work, field);
-    const due = valueOf('dueAt');
-    const rows = await listo.db.select<Counted>(
-      `SELECT assigneeId, state, day, COUNT(*) AS count FROM (
-         SELECT ${valueOf('assigneeId')} AS assigneeId, ${valueOf('state')} AS state,
-           IF(${due} IS NULL, NULL, INTERVAL(${due}, :now, ${ends.join()})) AS day
-         FROM ${fromSql(query.work)} WHERE ${query.where} LIMIT :most) x GROUP BY assigneeId, state, day`,
-      { ...query.values, now: reader.now, most: MOST_COUNTED },
-    );
-    for (const row of rows) {
-      const load = loads.get(row.assigneeId) ?? emptyLoad();
-      loads.set(row.assigneeId, load);
-      add(load, row);
-    }
-  }
+  const counting = { reader, ends };
   const members = await listo.db.select<{ personId: string; capacity: number | null; isAway: number }>(
     `SELECT m.personId, MAX(m.capacity) AS capacity,
        EXISTS (SELECT 1 FROM absences b WHERE b.personId = m.personId AND b.fromAt <= :now AND b.toAt > :now) AS isAway
@@ -71,7 +78,17 @@ export async function readLoad(
     { teamIds: [...reader.teamIds, ''], now: reader.now },
   );
   const facts = new Map(members.map((member) => [member.personId, member]));
-  const ids = new Set([...loads.keys(), ...members.map(({ personId }) => personId)]);
+  const ofList = await count(listo, queries, counting);
+  const ids = new Set([...ofList.map(({ assigneeId }) => assigneeId), null, ...facts.keys()]);
+  const personIds = [...ids].filter((id) => id !== null);
+  const carried = await listQueries(listo, viewer, { condition: carriedBy(personIds) }, null);
+  const ofPeople = personIds.length === 0 ? [] : await count(listo, carried.queries, counting);
+  const loads = new Map<string | null, Load>();
+  for (const row of [...ofList.filter(({ assigneeId }) => assigneeId === null), ...ofPeople]) {
+    const load = loads.get(row.assigneeId) ?? emptyLoad();
+    loads.set(row.assigneeId, load);
+    add(load, row);
+  }
   const people = await readPeople(listo, [...ids]);
   const listed = [...ids].map((id) => ({
     person: id === null ? null : (people.get(id) ?? null),

@@ -134,19 +134,37 @@ async function readWork(
   return rows.map(toListed);
 }
 
+type More = ListRow['more'];
+
+/** What columns may show beside of some tickets. */
+async function readMore({ db }: Listo, numbers: number[]): Promise<Map<number, More>> {
+  if (numbers.length === 0) return new Map();
+  const rows = await db.select<Omit<More, 'spent'> & { number: number; spent: number | string }>(
+    `SELECT t.number, p.email AS mail, p.phone, p.department, t.estimateMinutes AS estimate,
+       (SELECT COALESCE(SUM(s.minutes), 0) FROM time_spent s WHERE s.ticketNumber = t.number) AS spent
+     FROM tickets t JOIN people p ON p.id = t.requesterId WHERE t.number IN (:numbers)`,
+    { numbers },
+  );
+  return new Map(rows.map(({ number, spent, ...more }) => [number, { ...more, spent: Number(spent) }]));
+}
+
 async function toRows(listo: Listo, listed: Listed[], isNext: boolean): Promise<ListRow[]> {
   const now = listo.clock.now();
-  const rows = await completeRows(
-    listo,
-    listed.map(({ record }) => record),
-  );
+  const records = listed.map(({ record }) => record);
+  const [rows, more] = await Promise.all([
+    completeRows(listo, records),
+    readMore(
+      listo,
+      records.map(({ number }) => number),
+    ),
+  ]);
   return Promise.all(
     rows.map(async (row, i) => {
       const { record, place, mark } = listed[i]!;
       const dueAt = record.neededBy ?? (record.tightestDueAt === NOTHING_DUE ? null : record.tightestDueAt);
       const placed = { ...record, dueAt, goesFirst: row.requester.goesFirst };
       const reasons = isNext ? explainPlace(await weightsOf(listo, row.team.id), placed, now) : [];
-      return { ...row, at: toText(place), mark, reasons };
+      return { ...row, at: toText(place), mark, reasons, more: more.get(row.number)! };
     }),
   );
 }

@@ -12,9 +12,11 @@ export async function readZone(listo: Listo, { siteId }: Pick<SignedIn, 'siteId'
 export async function createReader(listo: Listo, viewer: SignedIn): Promise<ListReader> {
   const now = listo.clock.now();
   const [dayStart, dayEnd] = dayEdges(now, await readZone(listo, viewer), 1) as [number, number];
+  const memberships = await listo.db.tables.members.find({ personId: viewer.id });
   return {
     viewerId: viewer.id,
     teamIds: viewer.teams.map(({ teamId }) => teamId),
+    groupIds: memberships.flatMap(({ groupId }) => groupId ?? []),
     now,
     dayStart,
     dayEnd,

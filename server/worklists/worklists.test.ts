@@ -234,8 +234,9 @@ test('rights hold in lists, counts, shares and loads', async () => {
   const loadOf = async (by: Person): Promise<number> => {
     const where = encodeURIComponent(JSON.stringify({ field: 'teamId', op: 'is', value: 'people' }));
     const { body } = await by.call('GET', `/worklists/everything/load?where=${where}`);
-    const { people } = body as { people: { states: Record<string, number> }[] };
-    return people.flatMap(({ states }) => Object.values(states)).reduce((sum, count) => sum + count, 0);
+    const { people } = body as { people: { person: object | null; states: Record<string, number> }[] };
+    const nobody = people.find(({ person }) => person === null)!;
+    return Object.values(nobody.states).reduce((sum, count) => sum + count, 0);
   };
   expect(numbersOf(await page(sofia!, 'everything'))).toContain(secret);
   expect(await teamsOf(sofia!)).toContain('people');
@@ -261,14 +262,90 @@ test('shares and loads add up to the list', async () => {
   const { body } = await rui!.call('GET', '/worklists/teams/shares?by=state,priority,assigneeId');
   for (const { values } of (body as { fields: { values: { count: number }[] }[] }).fields)
     expect(values.reduce((sum, { count }) => sum + count, 0)).toBe(total.count);
-  const load = (await rui!.call('GET', '/worklists/teams/load')).body as {
-    days: number[];
-    people: { person: { id: string } | null; capacity: number | null; states: Record<string, number> }[];
+});
+
+test('load is all that someone carries, whatever the list; what nobody has is of the list', async () => {
+  const number = await create(tomas!, kiosk('Carried'));
+  await move(rui!, number, 'take');
+  const loadOf = async (list: string) => {
+    const { body } = await rui!.call('GET', `/worklists/${list}/load`);
+    const { days, people } = body as {
+      days: number[];
+      people: { person: { id: string } | null; capacity: number | null; states: Record<string, number> }[];
+    };
+    expect(days).toHaveLength(7);
+    return (id: string | null) => people.find(({ person }) => (person?.id ?? null) === id);
   };
-  expect(load.days).toHaveLength(7);
-  const sum = load.people.flatMap(({ states }) => Object.values(states)).reduce((a, b) => a + b, 0);
-  expect(sum).toBe(total.count);
-  expect(load.people.find(({ person }) => person?.id === 'ivo')).toMatchObject({ capacity: 12 });
+  const carried = async (id: string): Promise<number> => {
+    const condition = {
+      all: [
+        { field: 'assigneeId', op: 'is', value: id },
+        { field: 'state', op: 'in', value: ['received', 'inWork', 'held'] },
+      ],
+    };
+    const where = encodeURIComponent(JSON.stringify(condition));
+    return (await page(rui!, 'everything', { where: decodeURIComponent(where) })).total.count;
+  };
+  const sumOf = (one: { states: Record<string, number> } | undefined): number =>
+    Object.values(one?.states ?? {}).reduce((a, b) => a + b, 0);
+  const inTeams = await loadOf('teams');
+  // That list is of held work: what else she has is counted all the same.
+  const inHeld = await loadOf('held');
+  expect(sumOf(inHeld('rui'))).toBe(await carried('rui'));
+  expect(sumOf(inTeams('rui'))).toBe(await carried('rui'));
+  expect(sumOf(inTeams(null))).toBe((await page(rui!, 'unassigned')).total.count);
+  expect(inTeams('ivo')).toMatchObject({ capacity: 12 });
+});
+
+test('mine and my group’s is one list, and asks for the groups that one is in', async () => {
+  const { tables } = app.listo.db;
+  const [group] = await tables.groups.find({ teamId: 'onboard' });
+  const mine = await create(tomas!, kiosk('Mine'));
+  await move(rui!, mine, 'take');
+  const ofGroup = await create(tomas!, kiosk('Of the group'));
+  const other = await create(tomas!, kiosk('Of nobody'));
+  await tables.tickets.update({ number: ofGroup }, { groupId: group!.id });
+  const listed = async () => numbersOf(await page(rui!, 'mineAndGroups', { limit: '200' }));
+  await tables.members.update({ personId: 'rui', teamId: 'onboard' }, { groupId: null });
+  expect(await listed()).toContain(mine);
+  expect(await listed()).not.toContain(ofGroup);
+  await tables.members.update({ personId: 'rui', teamId: 'onboard' }, { groupId: group!.id });
+  const both = await listed();
+  expect(both).toEqual(expect.arrayContaining([mine, ofGroup]));
+  expect(both).not.toContain(other);
+  // What is mine and my group's stands there once.
+  await tables.tickets.update({ number: mine }, { groupId: group!.id });
+  expect((await listed()).filter((number) => number === mine)).toHaveLength(1);
+});
+
+test('lists ask for words of what was asked, for estimates and time spent, and show how to reach who asked', async () => {
+  const { tables } = app.listo.db;
+  const number = await create(tomas!, {
+    ...kiosk('Odd'),
+    answers: { ...kiosk('').answers, what: 'It hums the “Aída” march' },
+  });
+  await tables.tickets.update({ number }, { estimateMinutes: 90 });
+  await rui!.call('POST', `/tickets/${number}/time`, {
+    minutes: 25,
+    category: 'working',
+    note: '',
+    startedAt: app.clock.now() - 3_600_000,
+  });
+  const fitting = async (where: object): Promise<number[]> =>
+    numbersOf(await page(rui!, 'everything', { where: JSON.stringify(where), limit: '200' }));
+  expect(await fitting({ field: 'said', op: 'contains', value: 'aída' })).toEqual([number]);
+  // The names of questions are not what was said.
+  expect(await fitting({ field: 'said', op: 'contains', value: 'urgency' })).toEqual([]);
+  expect(await fitting({ field: 'estimateMinutes', op: 'gt', value: 60 })).toContain(number);
+  expect(await fitting({ field: 'spentMinutes', op: 'gte', value: 25 })).toContain(number);
+  const [row] = (
+    await page(rui!, 'everything', { where: JSON.stringify({ field: 'number', op: 'is', value: number }) })
+  ).rows;
+  const person = (await tables.people.findOne({ id: 'tomas' }))!;
+  expect(row!.more).toEqual({
+    ...{ mail: person.email, phone: person.phone, department: person.department },
+    ...{ estimate: 90, spent: 25 },
+  });
 });
 
 test('one row is read anew by its number, with its place', async () => {

@@ -115,6 +115,7 @@ export const en = {
   worklists: {
     nextUp: 'Next up',
     mine: 'Mine',
+    mineAndGroups: 'Mine and my group’s',
     teams: 'My teams’',
     unassigned: 'Unassigned',
     upcoming: 'Upcoming',
@@ -129,6 +130,7 @@ export const en = {
   worklistLead: {
     nextUp: '{{count}} you can move now',
     mine: '{{count}} with you',
+    mineAndGroups: '{{count}} with you or your group',
     teams: '{{count}} open in your teams',
     unassigned: '{{count}} that nobody has taken',
     upcoming: '{{count}} that still wait for an approval',

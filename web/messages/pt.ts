@@ -117,6 +117,7 @@ export const pt: Messages = {
   worklists: {
     nextUp: 'A seguir',
     mine: 'Meus',
+    mineAndGroups: 'Meus e do meu grupo',
     teams: 'Das minhas equipas',
     unassigned: 'Sem responsável',
     upcoming: 'A caminho',
@@ -131,6 +132,7 @@ export const pt: Messages = {
   worklistLead: {
     nextUp: '{{count}} que pode avançar agora',
     mine: '{{count}} consigo',
+    mineAndGroups: '{{count}} consigo ou com o seu grupo',
     teams: '{{count}} abertos nas suas equipas',
     unassigned: '{{count}} em que ninguém pegou',
     upcoming: '{{count}} que ainda esperam uma aprovação',

@@ -3,7 +3,7 @@ import { IconArrowsMove } from '@tabler/icons-react';
 import { useDraggable } from '@dnd-kit/core';
 import { Link } from 'react-router';
 import type { CardFact } from '../../../core/worklist';
-import { useWords, type Words } from '../../messages/useWords';
+import { useWords } from '../../messages/useWords';
 import type { LiveRow } from './Row';
 import { rowIdOf, type RowWords } from './useRowWords';
 import classes from './Board.module.css';
@@ -17,27 +17,9 @@ type Props = LiveRow & {
   onPlace(value: string): void;
 };
 
-function sayFact(
-  { ticket, live }: LiveRow,
-  fact: CardFact,
-  { words, local }: Pick<Words, 'local'> & { words: RowWords },
-) {
-  switch (fact) {
-    case 'requester':
-      return ticket.requester.name;
-    case 'who':
-      return words.who(ticket).words;
-    case 'priority':
-      return ticket.priority;
-    case 'service':
-      return local(ticket.service);
-    case 'site':
-      return ticket.site;
-    case 'progress':
-      return ticket.progress && local(ticket.progress.name);
-    case 'left':
-      return live ? words.left(live, true) : null;
-  }
+function sayFact({ ticket, live }: LiveRow, fact: CardFact, words: RowWords): string | null {
+  if (fact === 'left') return live ? words.left(live, true) : null;
+  return words.cell(ticket, fact);
 }
 
 /** A piece of work as a card; it is dragged, or sent by its menu. */
@@ -66,7 +48,7 @@ export function Card({ ticket, live, words, to, facts, places, onPlace }: Props)
       <div className={classes.facts}>
         <span>{number}</span>
         {facts.map((fact) => {
-          const said = sayFact({ ticket, live }, fact, { words, local });
+          const said = sayFact({ ticket, live }, fact, words);
           return said ? (
             <span key={fact} data-fact={fact}>
               {said}

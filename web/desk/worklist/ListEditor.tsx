@@ -5,11 +5,13 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { OwnWorklist } from '../../../contract/worklists';
 import {
+  CARD_FACTS,
   COLUMNS,
   GROUPINGS,
   MARKS,
   ORDERS,
   VIEWS,
+  type BoardSettings,
   type Mark,
   type WorklistDefinition,
 } from '../../../core/worklist';
@@ -87,6 +89,30 @@ function ColumnsPart({
         ];
       })}
     </div>
+  );
+}
+
+/** What the cards of a board say, in the order in which it was chosen. */
+function FactsPart({ board, onChange }: { board: BoardSettings; onChange(board: BoardSettings): void }) {
+  const { t } = useWords();
+  const { facts } = board;
+  return (
+    <Group gap="xs">
+      {CARD_FACTS.map((name) => (
+        <Checkbox
+          key={name}
+          size="xs"
+          label={t(name === 'left' ? 'lists/timeLeft' : `lists/columns/${name}`)}
+          checked={facts.includes(name)}
+          onChange={({ target }) =>
+            onChange({
+              ...board,
+              facts: target.checked ? [...facts, name] : facts.filter((fact) => fact !== name),
+            })
+          }
+        />
+      ))}
+    </Group>
   );
 }
 
@@ -239,6 +265,10 @@ export function ListEditor({ own, from, onClose }: Props) {
       <section className={classes.part}>
         <h3>{t('lists/whichColumns')}</h3>
         <ColumnsPart definition={definition} onChange={set} />
+      </section>
+      <section className={classes.part}>
+        <h3>{t('lists/whichFacts')}</h3>
+        <FactsPart board={definition.board} onChange={(board) => set({ board })} />
       </section>
       <section className={classes.part}>
         <h3>{t('lists/marks')}</h3>

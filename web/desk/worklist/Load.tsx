@@ -8,6 +8,7 @@ import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useTimes } from '../../ui/useTimes';
 import { Waiting } from '../../ui/Waiting';
+import { carriedBy, NOBODYS } from '../../../core/worklist';
 import { Card } from './Card';
 import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
@@ -23,7 +24,7 @@ import classes from './Board.module.css';
 type Person = AnswerOf<typeof api.worklists.load>['people'][number];
 type Moves = ReturnType<typeof useCardMove>;
 
-const STATES = ['inWork', 'received', 'held', 'done'] as const;
+const STATES = ['inWork', 'received', 'held'] as const;
 const LEAST_SCALE = 10;
 
 /** Someone's work, card by card, to be dragged to someone else. */
@@ -42,9 +43,12 @@ function Work({
 }) {
   const { t } = useWords();
   const id = person.person?.id ?? null;
+  // All that they carry, as it is counted; what nobody has is of the list.
   const { query, rows } = useListRows(
-    { ...list, groupBy: null },
-    { where: narrow(list.where, { field: 'assigneeId', op: 'in', value: [id] }) },
+    id === null
+      ? { ...list, groupBy: null }
+      : { ...list, id: 'everything', own: null, where: null, groupBy: null },
+    { where: id === null ? narrow(list.where, NOBODYS) : carriedBy([id]) },
   );
   const { toLive } = useLiveRows(rows);
   const words = useRowWords();
@@ -147,6 +151,7 @@ export function Load({ list, search }: { list: SeenList; search: string }) {
   return (
     <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={end}>
       <ProblemNote error={moves.error} />
+      <p className={classes.counts}>{t('lists/loadCounts')}</p>
       <div className={classes.person}>
         <div className={classes.line}>
           <span>{t('lists/who')}</span>

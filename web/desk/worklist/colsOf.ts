@@ -13,6 +13,11 @@ const WIDTHS: Record<string, string> = {
   due: '110px',
   progress: '90px',
   door: '80px',
+  mail: '190px',
+  phone: '120px',
+  department: '120px',
+  estimate: '80px',
+  spent: '80px',
 };
 
 /** The widths of a list's columns; the fuses keep theirs, so that they stay on the day line's scale. */

@@ -1,5 +1,5 @@
 import type { Condition } from '../../../core/conditions';
-import { getListField, ME, MY_TEAMS, type ListField } from '../../../core/worklist';
+import { getListField, ME, MY_GROUPS, MY_TEAMS, type ListField } from '../../../core/worklist';
 import { useServices, useSites, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { useTimes } from '../../ui/useTimes';
@@ -64,9 +64,12 @@ export function useFieldWords() {
           ...teams.map(({ id, name: team }) => ({ value: id, label: local(team) })),
         ];
       case 'group':
-        return teams.flatMap(({ groups }) =>
-          groups.map(({ id, name: group }) => ({ value: id, label: group })),
-        );
+        return [
+          { value: MY_GROUPS, label: t('lists/myGroups') },
+          ...teams.flatMap(({ groups }) =>
+            groups.map(({ id, name: group }) => ({ value: id, label: group })),
+          ),
+        ];
       case 'service':
         return (services ?? []).map(({ id, title }) => ({ value: id, label: local(title) }));
       case 'site':

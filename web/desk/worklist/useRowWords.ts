@@ -116,6 +116,14 @@ function createRowWords({ t, local, times, meId, now, due }: Given): RowWords {
           return row.progress ? local(row.progress.name) : '';
         case 'door':
           return t(`doors/${row.via}`);
+        case 'mail':
+        case 'phone':
+        case 'department':
+          return row.more[column];
+        case 'estimate':
+          return row.more.estimate === null ? '' : times.span(row.more.estimate);
+        case 'spent':
+          return row.more.spent === 0 ? '' : times.span(row.more.spent);
         case 'standing':
           return row.standing ? t(`lists/standing/${row.standing}`) : t(`states/${row.state}`);
       }
