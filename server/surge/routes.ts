@@ -1,8 +1,9 @@
 import { api } from '../../contract';
-import { findSurges } from '../../core/surge';
+import { findSurges, largestAlike } from '../../core/surge';
 import { readsDesk, mayLead } from '../../core/rights';
 import { isNews } from '../../core/telling';
-import { DOORS } from '../../core/tickets';
+import { DOORS, type TicketState } from '../../core/tickets';
+import { findLastResort } from '../catalogue/lastResort';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
@@ -16,6 +17,8 @@ const WEEKS = 8;
 /** One quiet hour in a hundred may raise a false alarm, unless the lead chooses otherwise. */
 const DEFAULT_RATE = 0.01;
 const SHOWN = 200;
+/** So many are compared with each other at most. */
+const MOST_COMPARED = 300;
 
 const nameOf = (teamId: string): string => `surge:${teamId}`;
 
@@ -41,15 +44,36 @@ async function countArrivals(listo: Listo, teamIds: string[], now: number): Prom
   return listo.db.select<Counted>(hours.join(' UNION ALL '), { teamIds });
 }
 
+type Arrived = { number: number; title: string; state: TicketState; underNumber: number | null };
+
+/** Those of a service that came since an instant and say the same. */
+async function readAlike(
+  { db }: Listo,
+  of: { serviceId: string; teamId: string; since: number },
+): Promise<Arrived[]> {
+  const rows = await db.select<Arrived>(
+    `SELECT number, title, state, underNumber FROM tickets WHERE createdAt > :since AND serviceId = :serviceId AND teamId = :teamId
+       AND ${ARE_NEWS} ORDER BY number LIMIT ${MOST_COMPARED}`,
+    of,
+  );
+  return largestAlike(rows);
+}
+
+/** Whether it can still be tied to others. */
+const isLoose = ({ state, underNumber }: Arrived): boolean =>
+  underNumber === null && (state === 'received' || state === 'inWork');
+
 async function readSurges(listo: Listo, viewer: SignedIn) {
   if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const now = listo.clock.now();
   const teamIds = await listSeenTeams(listo, viewer);
   if (teamIds.length === 0) return { surges: [], alarmRate: DEFAULT_RATE };
   const counted = await countArrivals(listo, teamIds, now);
-  const found = [];
+  // What fits no other service is alike in nothing else.
+  const lastResort = await findLastResort(listo).catch(() => null);
+  const surges = [];
   for (const teamId of teamIds) {
-    const own = counted.filter((row) => row.teamId === teamId);
+    const own = counted.filter((row) => row.teamId === teamId && row.serviceId !== lastResort);
     const services = [...new Set(own.map(({ serviceId }) => serviceId))];
     const countOf = (serviceId: string, week: number): number =>
       own.find((row) => row.serviceId === serviceId && row.week === week)?.count ?? 0;
@@ -58,20 +82,21 @@ async function readSurges(listo: Listo, viewer: SignedIn) {
       count: countOf(key, 0),
       before: Array.from({ length: WEEKS }, (_, i) => countOf(key, i + 1)),
     }));
-    found.push(...findSurges(arrivals, await readRate(listo, teamId)).map((surge) => ({ ...surge, teamId })));
-  }
-  const surges = await Promise.all(
-    found.map(async ({ key: serviceId, teamId, ...surge }) => {
+    const rate = await readRate(listo, teamId);
+    for (const { key } of findSurges(arrivals, rate)) {
+      const before = arrivals.find((each) => each.key === key)!.before;
+      const alike = await readAlike(listo, { serviceId: key, teamId, since: now - HOUR });
+      const [surge] = findSurges([{ key, count: alike.length, before }], rate / arrivals.length);
+      if (!surge) continue;
+      const { key: serviceId, ...figures } = surge;
       const service = await listo.db.tables.services.findOne({ id: serviceId });
-      const rows = await listo.db.select<{ number: number }>(
-        `SELECT number FROM tickets WHERE createdAt > :since AND serviceId = :serviceId AND teamId = :teamId AND underNumber IS NULL
-           AND ${ARE_NEWS} AND state IN ('received', 'inWork') ORDER BY number LIMIT ${SHOWN}`,
-        { since: now - HOUR, serviceId, teamId },
-      );
-      const numbers = rows.map(({ number }) => number);
-      return { ...surge, serviceId, service: service!.title, since: now - HOUR, numbers };
-    }),
-  );
+      const numbers = alike
+        .filter(isLoose)
+        .slice(0, SHOWN)
+        .map(({ number }) => number);
+      surges.push({ ...figures, serviceId, service: service!.title, since: now - HOUR, numbers });
+    }
+  }
   return { surges, alarmRate: await readRate(listo, teamIds[0]!) };
 }
 

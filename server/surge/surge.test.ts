@@ -47,6 +47,34 @@ test('more than this hour of the week usually brings is seen, by those whose it 
   expect((await surges(rui!))[0]!.numbers).toEqual([first]);
 });
 
+test('many that have nothing in common are no surge, nor is what fits no service', async () => {
+  app.clock.pass(2 * 3_600_000);
+  const unlike = [
+    'Paper is out',
+    'Touch does nothing',
+    'Wrong price shown',
+    'Door hangs',
+    'Speaker hums',
+    'Lens fogged',
+  ];
+  for (const title of unlike) await kiosk(title);
+  expect(await surges(rui!)).toEqual([]);
+  const other = await app.listo.db.tables.services.findOne({ id: 'other' });
+  for (let i = 0; i < 8; i++)
+    await tomas!.call('POST', '/tickets', {
+      serviceId: other!.id,
+      title: 'Odd noise',
+      answers: { what: 'A noise' },
+    });
+  const [asked] = await app.listo.db.tables.tickets.find({ title: 'Odd noise' }, { limit: 1 });
+  const [member] = await app.listo.db.tables.members.find({ teamId: asked!.teamId });
+  expect(await surges(await app.as(member!.personId))).toEqual([]);
+  // Among the unlike, those that say the same are the surge.
+  const same: number[] = [];
+  for (let i = 0; i < 7; i++) same.push(await kiosk(`Cash drawer stuck, kiosk ${i}`));
+  expect(await surges(rui!)).toMatchObject([{ count: 7, numbers: same }]);
+});
+
 test('the lead chooses how often a quiet hour may raise a false alarm', async () => {
   expect((await ivo!.call('PUT', '/teams/onboard/surge', { alarmRate: 0.1 })).status).toBe(403);
   expect((await rui!.call('PUT', '/teams/onboard/surge', { alarmRate: 2 })).status).toBe(422);

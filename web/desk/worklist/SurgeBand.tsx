@@ -56,7 +56,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
   const { t, local, language } = useWords();
   const renew = useRenew();
   const client = useQueryClient();
-  const { serviceId, service, count, usual, since, numbers } = surge;
+  const { service, count, usual, numbers } = surge;
   const [first, ...others] = numbers;
   const tie = useMutation({
     mutationFn: () =>
@@ -71,12 +71,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
       await client.invalidateQueries({ queryKey: ['surges'] });
     },
   });
-  const where = JSON.stringify({
-    all: [
-      { field: 'serviceId', op: 'in', value: [serviceId] },
-      { field: 'createdAt', op: 'gte', value: since },
-    ],
-  });
+  const where = JSON.stringify({ field: 'number', op: 'in', value: numbers });
   const shown = new Intl.NumberFormat(LOCALES[language], { maximumFractionDigits: 1 }).format(usual);
   return (
     <div className={classes.surge} role="status">
@@ -86,7 +81,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
         size="compact-sm"
         variant="default"
         component={Link}
-        to={`/desk/teams?${new URLSearchParams({ where })}`}
+        to={`/desk/everything?${new URLSearchParams({ where })}`}
       >
         {t('surge/show')}
       </Button>

@@ -1,0 +1,33 @@
+import { listWords } from '../similar';
+
+/** From this share of the words of the shorter on, two titles are of one matter. */
+const ALIKE_FROM = 0.5;
+
+function isAlike(one: ReadonlyMap<string, unknown>, other: ReadonlyMap<string, unknown>): boolean {
+  const shared = [...one.keys()].filter((word) => other.has(word)).length;
+  return shared > 0 && shared >= ALIKE_FROM * Math.min(one.size, other.size);
+}
+
+/**
+ * The largest part of some things in which each is like another by its words, in their order: more of one service than
+ * usual is one matter only as far as the same is said.
+ * @example largestAlike([{ title: 'Gate 4 dark' }, { title: 'Badge lost' }, { title: 'Gate 2 is dark' }]) // the first and the last
+ */
+export function largestAlike<T extends { title: string }>(things: readonly T[]): T[] {
+  const words = things.map(({ title }) => listWords(title));
+  const left = new Set(things.keys());
+  let largest: number[] = [];
+  for (const start of things.keys()) {
+    if (!left.delete(start)) continue;
+    const part = [start];
+    // What is reached grows while it is gone through.
+    for (const at of part)
+      for (const other of left)
+        if (isAlike(words[at]!, words[other]!)) {
+          left.delete(other);
+          part.push(other);
+        }
+    if (part.length > largest.length) largest = part;
+  }
+  return largest.sort((one, other) => one - other).map((i) => things[i]!);
+}
