@@ -6,6 +6,8 @@ import {
   isQuiet,
   mayLeave,
   asConversation,
+  isQuestion,
+  isTakingBack,
   readAddressed,
   readTaken,
   overUpTo,
@@ -185,4 +187,27 @@ test('a conversation names who speaks where another one begins, and nobody where
   );
   expect(asConversation(lines.slice(0, 2), 'Lena')).toBe('gate 4 went dark\nand gate 5');
   expect(asConversation(lines.slice(0, 2), 'Ana')).toBe('Lena: gate 4 went dark\nand gate 5');
+});
+
+test.each([
+  ['Good morning, is the desk open on Friday?', true],
+  ['Bom dia, onde se pede um cartão novo?', true],
+  ['How do I reset the gate reader? It beeps', true],
+  // Wanted, told to be broken, or half a question.
+  ['Can someone look at gate 4? It is dark', false],
+  ['gate 4 went dark', false],
+  ['The printer prints twice, right?', false],
+])('“%s” is a question: %s', (text, expected) => {
+  expect(isQuestion(text)).toBe(expected);
+});
+
+test.each([
+  ['That was none.', true],
+  ['never mind', true],
+  ['não era nada!', true],
+  ['Esqueça isso', true],
+  ['That was none of ours but look at gate 4', false],
+  ['nothing works', false],
+])('“%s” takes it back: %s', (text, expected) => {
+  expect(isTakingBack(text)).toBe(expected);
 });

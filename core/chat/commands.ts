@@ -8,6 +8,7 @@ export const TICKET_COMMANDS = [
   'urgency',
   'write',
   'note',
+  'none',
 ] as const;
 /** Something that can be done to a ticket from chat. */
 export type TicketCommand = (typeof TICKET_COMMANDS)[number];

@@ -1,4 +1,12 @@
-export { asConversation, MOST_LINES, readAddressed, readTaken, toTitle } from './words';
+export {
+  asConversation,
+  isQuestion,
+  isTakingBack,
+  MOST_LINES,
+  readAddressed,
+  readTaken,
+  toTitle,
+} from './words';
 export { listCalled, splitCalls } from './called';
 export { listNotInChat, readValues, toChatFields, type Listed } from './questions';
 export { mayLeave, type Place } from './mayLeave';

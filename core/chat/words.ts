@@ -11,6 +11,25 @@ export function readAddressed(text: string): string | null {
   return found?.groups?.rest ?? null;
 }
 
+const NONE =
+  /^\s*(?:no,?\s+)?(?:that was (?:none|nothing)|never ?mind|forget it|n[ãa]o era nada|esque[çc]a?(?: isso)?)[\s.!]*$/iu;
+
+/** Whether someone takes back what they said: it was no matter. @example isTakingBack('That was none.') // true */
+export const isTakingBack = (text: string): boolean => NONE.test(text);
+
+const ASKS =
+  /^(?:is|are|was|do|does|did|can|could|may|will|has|have|when|where|what|who|which|why|how|é|são|está|há|quando|onde|qual|quais|quem|porque|como|posso|pode|podem)\b/iu;
+
+/**
+ * Whether something is asked, rather than told to be broken or wanted.
+ * @example isQuestion('Good morning, is the desk open on Friday?') // true
+ */
+export function isQuestion(text: string): boolean {
+  const bare = withoutCourtesies(text);
+  const asked = bare.split(/(?<=[.!?])\s+/u).find((sentence) => sentence.trimEnd().endsWith('?'));
+  return asked !== undefined && ASKS.test(withoutBeginning(asked));
+}
+
 /** So many lines of a room become a ticket at the most. */
 export const MOST_LINES = 50;
 

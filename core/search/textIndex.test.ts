@@ -136,3 +136,20 @@ test('typing the words of a heading in their order puts it before its near twins
   expect(found[0]!.score).toBeGreaterThanOrEqual(found[1]!.score);
   expect(first('gate', indexOf(twins))).not.toBe('meant');
 });
+
+test('how much of what is asked a text has: rare words count more, unknown ones most, other words for the same too', () => {
+  const index = new TextIndex({ language: 'en' });
+  index.addAll([
+    { id: 'hours', title: 'When the desk is open', body: 'Monday to Friday', otherWords: '' },
+    { id: 'desk', title: 'Move a desk', body: 'Ask the porters', otherWords: '' },
+    { id: 'gate', title: 'Gate readers', body: 'Beeps and lights', otherWords: '' },
+  ]);
+  expect(index.coverage('is the desk open on Friday', 'hours')).toBe(1);
+  expect(index.coverage('is the desk open on Friday', 'gate')).toBe(0);
+  // "Desk" alone stands in two of them.
+  expect(index.coverage('is the desk open on Friday', 'desk')).toBeLessThan(0.35);
+  expect(index.coverage('is the canteen open', 'hours')).toBeLessThan(0.5);
+  expect(index.coverage('is it the', 'hours')).toBe(0);
+  index.setSynonyms([['canteen', 'desk']]);
+  expect(index.coverage('is the canteen open', 'hours')).toBe(1);
+});

@@ -203,6 +203,29 @@ export class TextIndex {
     return weights;
   }
 
+  /**
+   * How much of what is asked a text has, from 0 to 1, each word by its rarity. A word that stands nowhere counts as rarest:
+   * what nobody wrote of is not answered.
+   */
+  coverage(query: string, id: string): number {
+    const slot = this.slotOf.get(id);
+    if (slot === undefined) return 0;
+    const stems = new Set(
+      listWords(query)
+        .map(({ text }) => this.analyser.analyse(text))
+        .filter(({ surface }) => !this.analyser.isStop(surface))
+        .map(({ stem }) => stem),
+    );
+    let [met, asked] = [0, 0];
+    for (const stem of stems) {
+      const weight = this.rarityOf(stem);
+      const ways = [stem, ...(this.synonyms.get(stem) ?? [])];
+      asked += weight;
+      if (ways.some((way) => this.postings.get(way)?.slots.includes(slot))) met += weight;
+    }
+    return asked === 0 ? 0 : met / asked;
+  }
+
   private rarityOf(stem: string): number {
     return this.rarity(this.postings.get(stem)?.slots.length ?? 0);
   }

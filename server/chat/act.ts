@@ -28,16 +28,21 @@ const doorOf = ({ roomKind }: ChatEvent): Door =>
   roomKind === 'listo' || roomKind === 'direct' ? 'directMessage' : 'room';
 
 /** Says something to one person alone, where they are; once for an event, also where that is heard again. */
-export function whisper({ listo }: Hearing, { id, roomId, byId }: ChatEvent, text: string): Promise<void> {
+export function whisper(
+  { listo }: Hearing,
+  { id, roomId, byId }: ChatEvent,
+  text: string,
+  actions: { id: string; name: string }[] = [],
+): Promise<void> {
   return queueChat(
     listo,
     undefined,
-    { do: 'say', text, forId: byId, threadId: null },
+    { do: 'say', text, forId: byId, threadId: null, actions },
     { roomId, id: idOf('w', id) },
   );
 }
 
-async function move(
+export async function move(
   acting: Acting,
   number: number,
   name: MoveName,
@@ -88,6 +93,8 @@ async function carryOut(
       });
     case 'reopen':
       return move(acting, number, 'reopen', 'requester', { stillBroken: values.stillBroken ?? '' });
+    case 'none':
+      return move(acting, number, 'withdraw', 'requester', { reason: say('none', viewer.language) });
     case 'urgency': {
       const urgency = URGENCIES.find((each) => each === values.urgency);
       if (!urgency)
@@ -195,7 +202,8 @@ export async function hearAction(acting: Acting): Promise<Became> {
   if (elsewhere) return elsewhere;
   if (mark?.role === 'ask' && action === 'approve') return decideBy(acting, mark.wordsId!, 'approve', '');
   // Someone without the right is told before they fill anything in.
-  const needed = mark?.role === 'direct' ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
+  const isOwn = mark?.role === 'direct' || separate === 'none';
+  const needed = isOwn ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
   await requireTicket(listo, viewer, number, needed);
   const form = await actionForm(listo, viewer, separate!, ticket);
   if (form) {
@@ -205,6 +213,8 @@ export async function hearAction(acting: Acting): Promise<Became> {
   }
   const command = requireCommand(separate);
   await carryOut(acting, command, number, {});
+  if (command === 'none')
+    await whisper(hearing, event, say('takenBack', viewer.language, { number: String(number) }));
   return { outcome: 'done', detail: command, ticketNumber: number };
 }
 

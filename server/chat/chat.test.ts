@@ -267,44 +267,6 @@ test('an agent makes a ticket of what someone said, from a form that guesses; it
   await tomas.sees('alder', ({ forId, text }) => forId === 'c-tomas' && text.startsWith('Only agents'));
 });
 
-test('an agent takes what was said by a command: as many lines as they say, with whose matter it is', async () => {
-  const [bia, lena, tomas] = await Promise.all(['bia', 'lena', 'tomas'].map(chat.rooms));
-  await lena!.say('alder', 'An older matter');
-  await tomas!.say('alder', 'the ramp light flickers');
-  await lena!.say('alder', 'here too');
-  for (let i = 1; i <= 4; i++) await tomas!.say('alder', `and lamp ${i}`);
-  const { roomChanges } = chat.app.listo.db.tables;
-  const forms = () => roomChanges.find({ kind: 'form', forId: 'c-bia' }, { order: ['id'] });
-  const known = (await forms()).length;
-  await bia!.say('alder', 'Listo, the last 6: ramp lights flicker');
-  const opened = (await until(forms, ({ length }) => length > known)).at(-1)!;
-  const form = opened.body as {
-    fields: { name: string; value: string; choices?: { value: string }[] }[];
-    callback: object;
-  };
-  const values = Object.fromEntries(form.fields.map(({ name, value }) => [name, value]));
-  expect(values).toMatchObject({ title: 'Ramp lights flicker', requester: 'tomas' });
-  const whose = form.fields.find(({ name }) => name === 'requester')!.choices!.map(({ value }) => value);
-  expect(whose).toEqual(['tomas', 'lena', 'bia']);
-  const before = await chat.latest();
-  await bia!.call('POST', '/form', {
-    roomId: 'alder',
-    callback: form.callback,
-    values: { ...values, service: 'other' },
-  });
-  const { card } = await tomas!.sees('alder', (message) => (message.card?.number ?? 0) > before);
-  const text = textsOf(await chat.ticketOf(card!.number, 'bia')).join('\n');
-  expect(text).toContain(
-    'Tomás Veiga: the ramp light flickers\nLena Storm: here too\nTomás Veiga: and lamp 1\nand lamp 2',
-  );
-  expect(text).not.toContain('An older matter');
-  // What someone else types so is their own matter.
-  const latest = await chat.latest();
-  await tomas!.say('alder', 'Listo, last 2');
-  const own = await tomas!.sees('alder', (message) => (message.card?.number ?? 0) > latest);
-  expect(await chat.ticketOf(own.card!.number, 'tomas')).toMatchObject({ requester: { id: 'tomas' } });
-});
-
 test('a message out: tried first, then sent when it happens', async () => {
   const helder = await chat.app.as('helder');
   const body = {

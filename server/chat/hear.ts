@@ -1,13 +1,15 @@
 import type { ChatEvent, ToldMessage } from '../../contract/rooms';
-import { MOST_LINES, readAddressed, readTaken } from '../../core/chat';
+import { isQuestion, isTakingBack, MOST_LINES, readAddressed, readTaken } from '../../core/chat';
 import { createRights, isAgent, may } from '../../core/rights';
+import { courtesyOf, withoutCourtesies } from '../../core/text';
 import { change } from '../http/change';
+import { findAnswer } from '../knowledge/find';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
 import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import { writeWithin } from '../tickets/messages';
-import { askForTicket, hearAction, hearForm, whisper } from './act';
+import { askForTicket, hearAction, hearForm, move, whisper } from './act';
 import { linkTo } from './compose';
 import { guessService } from './guess';
 import { findByChatId } from './identities';
@@ -49,6 +51,11 @@ async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
     await whisper(hearing, event, say('notYours', viewer.language, { number: String(number) }));
     return { outcome: 'notTheirs', ticketNumber: number };
   }
+  if (root.role !== 'card' && isTakingBack(message.text) && may(rights, 'own', found.guarded)) {
+    await move({ hearing, viewer, event }, number, 'withdraw', 'requester', { reason: message.text });
+    await whisper(hearing, event, say('takenBack', viewer.language, { number: String(number) }));
+    return { outcome: 'done', detail: 'none', ticketNumber: number };
+  }
   const fileIds = await takeFiles(hearing, viewer.id, [message]);
   const text = message.text.trim() === '' ? '📎' : shortened(message.text);
   const by = event.roomKind === 'listo' || event.roomKind === 'direct' ? 'directMessage' : 'room';
@@ -87,8 +94,25 @@ async function handIn(
     room: { id: event.roomId, isDirect },
   });
   const link = linkTo(listo, number, 'line');
-  await whisper(hearing, event, say('madeYou', viewer.language, { number: String(number), link }));
+  await whisper(hearing, event, say('madeYou', viewer.language, { number: String(number), link }), [
+    { id: `none:${number}`, name: say('none', viewer.language) },
+  ]);
   return { outcome: 'newTicket', ticketNumber: number };
+}
+
+/**
+ * A first message where every one is a matter: greetings and thanks are none, and what is written already is shown to the
+ * one who asks.
+ */
+async function hearFirst(heard: Heard, serviceId: string | null): Promise<Became> {
+  const { hearing, viewer, event, message } = heard;
+  const { text } = message;
+  if (message.files.length === 0 && courtesyOf(text) !== null) return { outcome: 'heard' };
+  const answer = isQuestion(text) ? await findAnswer(hearing.listo, viewer, withoutCourtesies(text)) : null;
+  if (!answer) return handIn(heard, text, serviceId);
+  const link = `${hearing.listo.address}/ask/articles/${answer.id}`;
+  await whisper(hearing, event, say('written', viewer.language, { title: answer.title, link }));
+  return { outcome: 'heard', detail: answer.id };
 }
 
 /**
@@ -129,7 +153,7 @@ async function hearMessage(heard: Heard): Promise<Became> {
   if (event.roomKind === 'listo') return talkInChat(heard.hearing, heard.viewer, event, message);
   const room = await tables.chatRooms.findOne({ roomId: event.roomId });
   if (room?.job === 'ask' && room.isEach && message.threadId === null && room.state === 'on')
-    return handIn(heard, message.text, room.serviceId);
+    return hearFirst(heard, room.serviceId);
   return { outcome: 'heard' };
 }
 

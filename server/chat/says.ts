@@ -19,6 +19,12 @@ const SAYS = {
   says: { en: '{who}: {words}', pt: '{who}: {words}' },
   files: { en: '(files: {files})', pt: '(ficheiros: {files})' },
   madeYou: { en: 'It is written down as {number}. {link}', pt: 'Ficou registado como {number}. {link}' },
+  written: {
+    en: 'This is written on it: {title} {link}\nIf that does not answer it, write it again, beginning with “Listo,”.',
+    pt: 'Está escrito sobre isto: {title} {link}\nSe não responder, escreva outra vez, a começar por “Listo,”.',
+  },
+  none: { en: 'That was none', pt: 'Não era nada' },
+  takenBack: { en: 'Taken back: {number} is no more.', pt: 'Retirado: {number} já não existe.' },
   already: { en: 'That is {number} already. {link}', pt: 'Isso já é o {number}. {link}' },
   unknown: {
     en: 'Listo does not know you: your address in chat is in no account. Ask the service desk by phone or mail.',

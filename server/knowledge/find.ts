@@ -71,6 +71,21 @@ export async function findIn(
   });
 }
 
+/** From this much of what is asked on, an article is taken to answer it. */
+const ANSWERS_FROM = 0.7;
+
+/** The article that answers a question, as far as someone may read it; null: none does. */
+export async function findAnswer(
+  listo: Listo,
+  { id: personId, language }: Pick<SignedIn, 'id' | 'language'>,
+  q: string,
+): Promise<FoundArticle | null> {
+  const library = await readLibrary(listo);
+  const accept = await createReader(listo, personId);
+  const [first] = await findIn(listo, library, { q, language, accept, most: 1 });
+  return first && library.indexes[language].coverage(q, first.id) >= ANSWERS_FROM ? first : null;
+}
+
 /** Articles for the words typed so far; those of a service alone where it offers only some. */
 export async function findArticles(
   listo: Listo,
