@@ -9,7 +9,7 @@ const SAYS = {
   finish: { en: 'Done …', pt: 'Feito …' },
   urgency: { en: 'Priority …', pt: 'Prioridade …' },
   confirm: { en: 'It is done, thanks', pt: 'Está feito, obrigado' },
-  reopen: { en: 'Still broken …', pt: 'Ainda não está …' },
+  reopen: { en: 'Not yet …', pt: 'Ainda não está …' },
   approve: { en: 'Yes', pt: 'Sim' },
   decline: { en: 'No …', pt: 'Não …' },
   ticket: { en: 'Make a ticket of this', pt: 'Fazer disto um pedido' },
@@ -97,7 +97,7 @@ const SAYS = {
     en: 'This team’s approvals are no longer decided in chat. Please decide here: {link}',
     pt: 'Os pedidos desta equipa já não se decidem no chat. Decida aqui, por favor: {link}',
   },
-  stillBroken: { en: 'What is still broken', pt: 'O que ainda não está bem' },
+  stillBroken: { en: 'What is still wrong', pt: 'O que ainda não está bem' },
   reason: { en: 'Reason', pt: 'Motivo' },
   missing: { en: 'Please answer this.', pt: 'Responda a isto, por favor.' },
   badCharacter: {

@@ -203,7 +203,7 @@ export const askEn = {
       'held.supplier': 'The supplier delivers',
       'held.date': 'The date comes',
       'held.ticket': 'The other ticket is done',
-      done: '{{requester}} confirms, or says that it is still broken',
+      done: '{{requester}} confirms, or says what is still wrong',
       closed: 'Nothing more',
       withdrawn: 'Nothing more',
       declined: 'Nothing more',

@@ -205,7 +205,7 @@ export const askPt: typeof askEn = {
       'held.supplier': 'O fornecedor entrega',
       'held.date': 'Chega a data',
       'held.ticket': 'O outro pedido fica feito',
-      done: '{{requester}} confirma, ou diz que continua avariado',
+      done: '{{requester}} confirma, ou diz o que ainda não está bem',
       closed: 'Nada mais',
       withdrawn: 'Nada mais',
       declined: 'Nada mais',

@@ -15,6 +15,7 @@ export const ticketEn = {
     isItDone: 'Is it done?',
     yesDone: 'Yes, it is done',
     stillBroken: 'No, still broken',
+    notYet: 'No, something is still missing',
     stillBrokenLabel: 'What is still wrong?',
     closesAt: 'Without your word it closes {{when}}.',
     rateLabel: 'How was it?',

@@ -16,6 +16,7 @@ export const ticketPt: typeof ticketEn = {
     isItDone: 'Está feito?',
     yesDone: 'Sim, está feito',
     stillBroken: 'Não, continua avariado',
+    notYet: 'Não, ainda falta alguma coisa',
     stillBrokenLabel: 'O que continua mal?',
     closesAt: 'Sem a sua palavra fecha {{when}}.',
     rateLabel: 'Como correu?',

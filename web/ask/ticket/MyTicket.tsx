@@ -95,7 +95,7 @@ function Standing({ ticket }: { ticket: Ticket }) {
             <Group mt="sm" gap="xs">
               <Button onClick={() => setOpen('confirm')}>{t('ticket/yesDone')}</Button>
               <Button variant="default" onClick={() => setOpen('reopen')}>
-                {t('ticket/stillBroken')}
+                {t(ticket.kind === 'request' ? 'ticket/notYet' : 'ticket/stillBroken')}
               </Button>
             </Group>
           ) : (

@@ -8,14 +8,18 @@ import { judgeEstimate, SPENT_ON, type SpentOn } from '../../../core/spent';
 import { call } from '../../api/call';
 import { useNow } from '../../api/clock';
 import { api } from '../../api/endpoints';
+import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { useTimes } from '../../ui/useTimes';
+import { toZonedText, zonedInstant } from '../../ui/zonedInstant';
 import classes from '../ticket/DeskTicket.module.css';
 import { useTimer } from './useTimer';
 
 const MINUTE = 60_000;
+/** As in '2026-12-04'. */
+const DAY_LETTERS = 10;
 
 /** Time by hand: new, or in place of what is there. */
 function Form({ ticket, entry, onClose }: { ticket: Ticket; entry: SpentEntry | null; onClose(): void }) {
@@ -25,9 +29,19 @@ function Form({ ticket, entry, onClose }: { ticket: Ticket; entry: SpentEntry | 
   const [minutes, setMinutes] = useState<number>(entry?.minutes ?? 15);
   const [category, setCategory] = useState<SpentOn>(entry?.category ?? 'working');
   const [note, setNote] = useState(entry?.note ?? '');
+  const { timeZone } = useMe();
+  const today = toZonedText(now, timeZone).slice(0, DAY_LETTERS);
+  const known = entry && toZonedText(entry.startedAt, timeZone);
+  const [day, setDay] = useState(known?.slice(0, DAY_LETTERS) ?? today);
+  /** Of today it ended just now; on another day it began when it did, or at noon. */
+  const startedAt = (): number => {
+    if (entry && day === known!.slice(0, DAY_LETTERS)) return entry.startedAt;
+    if (day === today) return now - minutes * MINUTE;
+    return zonedInstant(`${day}T${known?.slice(DAY_LETTERS + 1) ?? '12:00'}`, timeZone) ?? now;
+  };
   const save = useMutation({
     mutationFn: (): Promise<unknown> => {
-      const body = { minutes, category, note, startedAt: entry?.startedAt ?? now - minutes * MINUTE };
+      const body = { minutes, category, note, startedAt: startedAt() };
       return entry
         ? call(api.spent.change, { params: { id: entry.id }, body })
         : call(api.spent.add, { params: { number: ticket.number }, body, key: nanoid() });
@@ -51,8 +65,17 @@ function Form({ ticket, entry, onClose }: { ticket: Ticket; entry: SpentEntry | 
           w={84}
           label={t('spent/minutes')}
           value={minutes}
-          error={problems.minutes ?? problems.startedAt}
+          error={problems.minutes}
           onChange={(value) => typeof value === 'number' && setMinutes(value)}
+        />
+        <TextInput
+          size="xs"
+          type="date"
+          label={t('spent/day')}
+          max={today}
+          error={problems.startedAt}
+          value={day}
+          onChange={({ target }) => setDay(target.value)}
         />
         <NativeSelect
           size="xs"
@@ -134,6 +157,7 @@ export function Spent({ ticket }: { ticket: Ticket }) {
   const { t } = useWords();
   const times = useTimes();
   const { timer, start, stop, renew } = useTimer();
+  const now = useNow(30_000);
   const [editing, setEditing] = useState<SpentEntry | 'new' | null>(null);
   const { number } = ticket;
   const { data } = useQuery({
@@ -157,7 +181,11 @@ export function Spent({ ticket }: { ticket: Ticket }) {
         {data?.entries.map((entry) => (
           <li key={entry.id}>
             <small>
-              <b>{entry.minutes === null ? t('spent/now') : times.span(entry.minutes)}</b>{' '}
+              <b>
+                {entry.minutes === null
+                  ? t('spent/now', { span: times.span((now - entry.startedAt) / MINUTE) })
+                  : times.span(entry.minutes)}
+              </b>{' '}
               <bdi>{entry.person?.name}</bdi> · {t(`spent/on/${entry.category}`)}
               {entry.isByHand && ` · ${t('spent/byHand')}`}
               {entry.note && (
