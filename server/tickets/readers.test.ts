@@ -34,6 +34,8 @@ test('they read tickets with their notes, lists, people and how all open teams s
   const teams = (await helder!.call('GET', '/figures/today')).body as TeamFigures[];
   const open = await app.listo.db.tables.teams.find({ isConfidential: false });
   expect(teams.map(({ id }) => id).sort()).toEqual(open.map(({ id }) => id).sort());
+  // Their numbers are those of the lists that they open.
+  expect(teams.find(({ id }) => id === 'onboard')!.open).toBeGreaterThan(0);
   for (const address of ['/people/tomas', '/worklists', '/surges', `/tickets/${number}/similar`])
     expect([address, (await helder!.call('GET', address)).status]).toEqual([address, 200]);
 });
