@@ -31,9 +31,9 @@ const doorOf = ({ roomKind }: ChatEvent): Door =>
 export function whisper(
   { listo }: Hearing,
   { id, roomId, byId }: ChatEvent,
-  text: string,
-  actions: { id: string; name: string }[] = [],
+  said: string | { text: string; actions: { id: string; name: string }[] },
 ): Promise<void> {
+  const { text, actions } = typeof said === 'string' ? { text: said, actions: [] } : said;
   return queueChat(
     listo,
     undefined,

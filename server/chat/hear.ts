@@ -94,9 +94,10 @@ async function handIn(
     room: { id: event.roomId, isDirect },
   });
   const link = linkTo(listo, number, 'line');
-  await whisper(hearing, event, say('madeYou', viewer.language, { number: String(number), link }), [
-    { id: `none:${number}`, name: say('none', viewer.language) },
-  ]);
+  await whisper(hearing, event, {
+    text: say('madeYou', viewer.language, { number: String(number), link }),
+    actions: [{ id: `none:${number}`, name: say('none', viewer.language) }],
+  });
   return { outcome: 'newTicket', ticketNumber: number };
 }
 

@@ -63,6 +63,11 @@ export type StepOfRow = {
   neededBy: number;
 };
 
+function toStep({ stepId, definition, neededBy }: StepOfRow): TicketRow['step'] {
+  const kind = definition.kind === 'approval' ? 'approval' : 'task';
+  return { id: stepId, kind, name: definition.name, neededBy };
+}
+
 /** Fills a page of a list with names and clocks. */
 export async function completeRows(
   listo: Listo,
@@ -116,15 +121,7 @@ export async function completeRows(
         approvers: approvers.get(row.number) ?? [],
         standing: judgeWork(record.state, clocks.get(row.number)!, now),
         clocks: stepId === undefined ? clocks.get(row.number)! : [],
-        step:
-          stepId === undefined
-            ? null
-            : {
-                id: stepId,
-                kind: definition!.kind === 'approval' ? 'approval' : 'task',
-                name: definition!.name,
-                neededBy: neededBy!,
-              },
+        step: stepId === undefined ? null : toStep({ stepId, definition: definition!, neededBy: neededBy! }),
       };
     },
   );
