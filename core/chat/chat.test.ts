@@ -193,6 +193,8 @@ test.each([
   ['Good morning, is the desk open on Friday?', true],
   ['Bom dia, onde se pede um cartão novo?', true],
   ['How do I reset the gate reader? It beeps', true],
+  ['Olá, é preciso aprovação para isto?', true],
+  ['Está aberto ao sábado?', true],
   // Wanted, told to be broken, or half a question.
   ['Can someone look at gate 4? It is dark', false],
   ['gate 4 went dark', false],
@@ -206,6 +208,7 @@ test.each([
   ['never mind', true],
   ['não era nada!', true],
   ['Esqueça isso', true],
+  ['esquece', true],
   ['That was none of ours but look at gate 4', false],
   ['nothing works', false],
 ])('“%s” takes it back: %s', (text, expected) => {

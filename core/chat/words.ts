@@ -12,13 +12,13 @@ export function readAddressed(text: string): string | null {
 }
 
 const NONE =
-  /^\s*(?:no,?\s+)?(?:that was (?:none|nothing)|never ?mind|forget it|n[ãa]o era nada|esque[çc]a?(?: isso)?)[\s.!]*$/iu;
+  /^\s*(?:no,?\s+)?(?:that was (?:none|nothing)|never ?mind|forget it|n[ãa]o era nada|esque(?:ça|ca|ce)(?: isso)?)[\s.!]*$/iu;
 
 /** Whether someone takes back what they said: it was no matter. @example isTakingBack('That was none.') // true */
 export const isTakingBack = (text: string): boolean => NONE.test(text);
 
 const ASKS =
-  /^(?:is|are|was|do|does|did|can|could|may|will|has|have|when|where|what|who|which|why|how|é|são|está|há|quando|onde|qual|quais|quem|porque|como|posso|pode|podem)\b/iu;
+  /^(?:is|are|was|do|does|did|can|could|may|will|has|have|when|where|what|who|which|why|how|é|são|está|há|quando|onde|qual|quais|quem|porque|como|posso|pode|podem)(?![\p{L}\p{N}])/iu;
 
 /**
  * Whether something is asked, rather than told to be broken or wanted.

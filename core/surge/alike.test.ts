@@ -22,6 +22,10 @@ test('of unlike things none is like another, and of nothing there is nothing', (
   expect(largestAlike([])).toEqual([]);
 });
 
+test('the thing alone that they are of makes nothing alike', () => {
+  expect(largestAlike(titled('Kiosk frozen', 'Kiosk paper', 'Kiosk price', 'Kiosk door'))).toHaveLength(1);
+});
+
 test('words that say nothing make nothing alike', () => {
   expect(largestAlike(titled('It is the one of my', 'It was of the'))).toHaveLength(1);
 });

@@ -1,11 +1,11 @@
 import { listWords } from '../similar';
 
-/** From this share of the words of the shorter on, two titles are of one matter. */
-const ALIKE_FROM = 0.5;
+/** Two titles with more than this share of the words of the shorter in common are of one matter: its subject alone is not. */
+const ALIKE_OVER = 0.5;
 
 function isAlike(one: ReadonlyMap<string, unknown>, other: ReadonlyMap<string, unknown>): boolean {
   const shared = [...one.keys()].filter((word) => other.has(word)).length;
-  return shared > 0 && shared >= ALIKE_FROM * Math.min(one.size, other.size);
+  return shared > ALIKE_OVER * Math.min(one.size, other.size);
 }
 
 /**
