@@ -1,4 +1,4 @@
-import { act, screen, waitFor } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { useLocation } from 'react-router';
 import { api } from '../../contract';
@@ -20,7 +20,12 @@ async function open(): Promise<(words: string) => Promise<void>> {
   expect(shown.container).toBeTruthy();
   act(() => palette.open());
   const field = await screen.findByRole('textbox', { name: 'Find or do anything' });
-  return (words) => userEvent.type(field, words);
+  // Words come at once, as however slowly one types what is looked for must not matter; keys are pressed.
+  return async (words) => {
+    const [, text, keys] = /^([^{]*)(.*)$/u.exec(words)!;
+    if (text) fireEvent.change(field, { target: { value: (field as HTMLInputElement).value + text } });
+    if (keys) await userEvent.type(field, keys);
+  };
 }
 const marked = (): string | null | undefined => document.querySelector('[data-selected]')?.textContent;
 const labels = (): string[] =>
