@@ -75,10 +75,10 @@ export const COLUMNS_OF: Record<Work, Record<string, Column>> = {
   },
 };
 
-/** Whether a field stands in a column that holds one value, and so can be counted by. */
+/** Whether a field stands in a column that holds one value, and so can be counted by; what was said is many. */
 export function holdsOneValue(field: string): boolean {
   const column = Object.hasOwn(OF_TICKET, field) ? OF_TICKET[field as keyof typeof OF_TICKET] : undefined;
-  return column !== undefined && column.type !== 'list';
+  return column !== undefined && column.type !== 'list' && field !== 'said';
 }
 
 /** How SQL reads the value of a field that holds one. */
