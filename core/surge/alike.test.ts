@@ -26,6 +26,11 @@ test('the thing alone that they are of makes nothing alike', () => {
   expect(largestAlike(titled('Kiosk frozen', 'Kiosk paper', 'Kiosk price', 'Kiosk door'))).toHaveLength(1);
 });
 
+test('which of many it is makes no difference', () => {
+  expect(largestAlike(titled('Frozen 1', 'Frozen 2', 'Frozen 17'))).toHaveLength(3);
+  expect(largestAlike(titled('Paper 4', 'Price 4', 'Door 4'))).toHaveLength(1);
+});
+
 test('words that say nothing make nothing alike', () => {
   expect(largestAlike(titled('It is the one of my', 'It was of the'))).toHaveLength(1);
 });

@@ -3,8 +3,12 @@ import { listWords } from '../similar';
 /** Two titles with more than this share of the words of the shorter in common are of one matter: its subject alone is not. */
 const ALIKE_OVER = 0.5;
 
-function isAlike(one: ReadonlyMap<string, unknown>, other: ReadonlyMap<string, unknown>): boolean {
-  const shared = [...one.keys()].filter((word) => other.has(word)).length;
+/** What a title says of its matter: which kiosk or gate of many it is says nothing of that. */
+const tellingWords = (title: string): Set<string> =>
+  new Set([...listWords(title).keys()].filter((word) => !/^\d+$/u.test(word)));
+
+function isAlike(one: ReadonlySet<string>, other: ReadonlySet<string>): boolean {
+  const shared = [...one].filter((word) => other.has(word)).length;
   return shared > ALIKE_OVER * Math.min(one.size, other.size);
 }
 
@@ -14,7 +18,7 @@ function isAlike(one: ReadonlyMap<string, unknown>, other: ReadonlyMap<string, u
  * @example largestAlike([{ title: 'Gate 4 dark' }, { title: 'Badge lost' }, { title: 'Gate 2 is dark' }]) // the first and the last
  */
 export function largestAlike<T extends { title: string }>(things: readonly T[]): T[] {
-  const words = things.map(({ title }) => listWords(title));
+  const words = things.map(({ title }) => tellingWords(title));
   const left = new Set(things.keys());
   let largest: number[] = [];
   for (const start of things.keys()) {
