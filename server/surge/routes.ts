@@ -1,6 +1,6 @@
 import { api } from '../../contract';
 import { findSurges, largestAlike } from '../../core/surge';
-import { readsDesk, mayLead } from '../../core/rights';
+import { mayLead, readsDesk } from '../../core/rights';
 import { isNews } from '../../core/telling';
 import { DOORS, type TicketState } from '../../core/tickets';
 import { findLastResort } from '../catalogue/lastResort';

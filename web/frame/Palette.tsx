@@ -1,6 +1,6 @@
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAskSearch, useFind, useMe } from '../api/queries';
 import { isQuestion, useArticleSearch } from '../knowledge/useKnowledge';
@@ -70,17 +70,17 @@ function useFoundGroups(query: string): { groups: Group[]; isLooking: boolean } 
 
 /** What Enter opens is marked: the first, or what was moved to, also when more is found. */
 function useMark(ids: string): { onKeyDown(event: { key: string }): void; onTyped(): void } {
-  const [hasMoved, setHasMoved] = useState(false);
+  const hasMoved = useRef(false);
   useEffect(() => {
-    markShown((marked) => (hasMoved && marked > 0 ? marked : 0));
-    // Moving about alone marks nothing anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    markShown((marked) => (hasMoved.current && marked > 0 ? marked : 0));
   }, [ids]);
   return {
     onKeyDown: ({ key }) => {
-      if (key === 'ArrowDown' || key === 'ArrowUp') setHasMoved(true);
+      if (key === 'ArrowDown' || key === 'ArrowUp') hasMoved.current = true;
     },
-    onTyped: () => setHasMoved(false),
+    onTyped: () => {
+      hasMoved.current = false;
+    },
   };
 }
 

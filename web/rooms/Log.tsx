@@ -5,6 +5,7 @@ import { useSearchParams } from 'react-router';
 import type { MessageAction, RoomView, RoomsHome } from '../../contract/rooms';
 import { MOST_LINES } from '../../core/chat';
 import { useWords } from '../messages/useWords';
+import { useStable } from '../ui/useStable';
 import { callRooms } from './callRooms';
 import { Line } from './Line';
 import { Thread } from './Thread';
@@ -46,15 +47,17 @@ function useWantedLine(
   const wanted = params.get('line');
   const isHere = messages.some(({ id }) => id === wanted);
   const earliest = messages[0]?.place;
-  useEffect(() => {
-    if (wanted === null) return;
+  const arrivedAt = useRef<string | null>(null);
+  const goOn = useStable(() => {
+    // Once there, one looks further back oneself.
+    if (wanted === null || arrivedAt.current === wanted) return;
     if (isHere) {
+      arrivedAt.current = wanted;
       onFound(wanted);
       document.getElementById(`line-${wanted}`)?.scrollIntoView({ block: 'center' });
     } else if (isMore) void showEarlier().catch(() => undefined);
-    // Once for each line that is wanted, and as earlier ones come.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [wanted, isHere, earliest]);
+  });
+  useEffect(() => goOn(), [wanted, isHere, earliest, goOn]);
 }
 
 /** What was said, the latest at the end. */
