@@ -86,9 +86,7 @@ export async function benchFulfil(): Promise<void> {
   };
   for (let i = count; i < PLANS; i++)
     await createTicket(
-      listo,
-      viewer,
-      { id: 'ana' },
+      { listo, viewer, actor: { id: 'ana' } },
       { ...TRANSFER, via: 'portal', fileIds: [], alsoToldIds: [] },
     );
   // Those who are asked are told of it first: what is measured is a change to plans that are under way.

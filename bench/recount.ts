@@ -140,7 +140,7 @@ export async function benchRecount(): Promise<void> {
   const listo = await prepareDemo();
   await addOpenTickets(listo);
   // The tickets above have no clocks yet.
-  await listo.db.transaction((tx) => askForRecount(listo, tx, 'bench'));
+  await listo.db.transaction((tx) => askForRecount({ listo, tx }, 'bench'));
   while (await recountSome(listo));
   // Nobody waits for the notices of their past.
   const given = ['late', '50', '75', '80', '90'].map(

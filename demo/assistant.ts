@@ -128,7 +128,7 @@ export async function simulateTalks(
       ...{ isAdministrator: false, mayAskForOthers: false, teams: [] },
     };
     const by = (id: string) => ({ viewer, actor: { id: person.id }, id });
-    let talk = await startTalk(then, viewer, { id: person.id }, true);
+    let talk = await startTalk({ listo: then, viewer, actor: { id: person.id } }, true);
     const phrasing = random.pick(matter.phrasings.filter(({ language }) => language === 'en')).text;
     talk = await say(then, by(talk.id), {
       kind: 'words',

@@ -140,7 +140,7 @@ async function mailOpenAsks(listo: Listo): Promise<void> {
     const ticket = (await tables.tickets.findOne({ number: ticketNumber }))!;
     const [entry] = await tables.journal.find({ ticketNumber, type: 'asked' }, { limit: 1 });
     await transaction((tx) =>
-      mailTold(listo, tx, [
+      mailTold({ listo, tx }, [
         { personId: askedId, event: 'asked', relation: 'approver', entry: entry!, ticket },
       ]),
     );

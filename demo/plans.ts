@@ -161,16 +161,16 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
     const step = (await tables.planSteps.findOne({ ticketNumber: number, stepId }))!;
     const { teamId, version } = step;
     const said = { number, stepId, version, words, goesAhead, ...(place !== undefined && { place }) };
-    await rankRequest(listo, viewer, actor, teamId!, said);
+    await rankRequest({ listo, viewer, actor }, teamId!, said);
     return;
   }
   if ('takes' in did) {
     const { version } = (await tables.tickets.findOne({ number }))!;
-    await moveTicket(listo, viewer, actor, number, { name: 'take', by: 'agent', version, input: {} });
+    await moveTicket({ listo, viewer, actor }, number, { name: 'take', by: 'agent', version, input: {} });
     return;
   }
   if ('writes' in did) {
-    await write(listo, viewer, actor, number, {
+    await write({ listo, viewer, actor }, number, {
       text: did.writes,
       readBy: 'requester',
       links: [],
@@ -180,7 +180,7 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
   }
   const { version } = (await tables.planSteps.findOne({ ticketNumber: number, stepId: did.step }))!;
   const body = { name: did.does, version, reason: '', ticked: [] };
-  await moveStep(listo, viewer, actor, { number, stepId: did.step }, body);
+  await moveStep({ listo, viewer, actor }, { number, stepId: did.step }, body);
 }
 
 /** Lets the planned requests happen, by the application's own services, each act at its instant. */
@@ -193,9 +193,7 @@ export async function simulatePlans(listo: Listo, onDone: (share: number) => voi
     const viewer = await viewerOf(listo, by);
     const day = new Date(now + inDays * DAY).toISOString().slice(0, 10);
     const { number } = await createTicket(
-      at(office.addWorking(now, -planned.ago * HOUR)),
-      viewer,
-      { id: by },
+      { listo: at(office.addWorking(now, -planned.ago * HOUR)), viewer, actor: { id: by } },
       {
         ...{ serviceId, title, answers: { ...answers, day }, via: 'portal', fileIds: [], alsoToldIds: [] },
         ...(planned.for !== undefined && { requesterId: planned.for }),

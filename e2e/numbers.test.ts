@@ -27,7 +27,7 @@ async function countRows(viewer: SignedIn, list: GivenName, where: Condition | n
   let rows = 0;
   let after: string | undefined;
   do {
-    const page = await readPage(app.listo, viewer, seen, { after, limit: PART });
+    const page = await readPage({ listo: app.listo, viewer }, seen, { after, limit: PART });
     rows += page.rows.length;
     after = page.next ?? undefined;
   } while (after !== undefined);
@@ -53,7 +53,7 @@ test('the shares of a list, by everything that it can be parted by', async () =>
     (name) => holdsOneValue(name) && !/At$|^title$|^number$|^place$|^waitsSince$/.test(name),
   );
   for (let i = 0; i < by.length; i += 8) {
-    const { fields } = await readShares(app.listo, viewer, GIVEN_LISTS.teams, {
+    const { fields } = await readShares({ listo: app.listo, viewer }, GIVEN_LISTS.teams, {
       where: null,
       by: by.slice(i, i + 8),
     });
@@ -75,7 +75,7 @@ test('the shares of a list, by everything that it can be parted by', async () =>
 
 test('what each person carries, what of it is late, and what is due today', async () => {
   for (const viewer of viewers) {
-    const { people } = await readLoad(app.listo, viewer, GIVEN_LISTS.teams, null);
+    const { people } = await readLoad({ listo: app.listo, viewer }, GIVEN_LISTS.teams, null);
     for (const { person, states, past, dues } of people.slice(0, 8)) {
       const of = (also: Condition): Condition => ({
         all: [{ field: 'assigneeId', op: 'is', value: person?.id ?? null }, also],

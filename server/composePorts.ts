@@ -30,7 +30,7 @@ export const PORTS: Ports = {
       const { number } = ticket;
       const [approvals, plan, clocks, chat] = await Promise.all([
         readApprovals(listo, number),
-        readPlan(listo, viewer, ticket, rights),
+        readPlan({ listo, viewer }, ticket, rights),
         readClocks(listo, [number], { all: true }),
         readChatOf(listo, ticket, rights),
       ]);

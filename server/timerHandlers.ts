@@ -20,7 +20,7 @@ function moveHandler(name: MoveName, isStill: (state: string) => boolean): Timer
     for (const { ticketNumber } of due) {
       const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
       if (!ticket || !isStill(ticket.state)) continue;
-      await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'timer', input: {} });
+      await makeMove({ listo, tx }, ticket, { name, by: 'system', actorId: null, via: 'timer', input: {} });
     }
   };
 }

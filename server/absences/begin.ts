@@ -7,7 +7,7 @@ export const beginAbsences: TimerHandler = async (listo, timers, tx) => {
   for (const { ref } of timers) {
     const absence = await listo.db.tables.absences.findOne({ id: ref }, tx);
     if (!absence) continue;
-    await comeBack(listo, tx, absence.personId);
-    await passOnFrom(listo, tx, absence.personId, 'askAway');
+    await comeBack({ listo, tx }, absence.personId);
+    await passOnFrom({ listo, tx }, absence.personId, 'askAway');
   }
 };

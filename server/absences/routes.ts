@@ -1,15 +1,15 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import { api } from '../../contract';
 import type { Absence } from '../../contract/absences';
 import type { BodyOf } from '../../contract/endpoint';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import type { AbsenceRow } from './model';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 /** One's absences that are not over yet, the next first. */
 async function readMine(listo: Listo, personId: string): Promise<Absence[]> {
@@ -31,8 +31,7 @@ const refuse = (field: string, code: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
 
 async function check(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   { fromAt, toAt, delegateId }: BodyOf<typeof api.absences.add>,
 ): Promise<void> {
@@ -51,13 +50,11 @@ async function check(
 }
 
 async function add(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   body: BodyOf<typeof api.absences.add>,
 ): Promise<{ id: string }> {
   return change(listo, actor, async (tx) => {
-    await check(listo, tx, viewer, body);
+    await check({ listo, tx }, viewer, body);
     const id = nanoid();
     await listo.db.tables.absences.insert({ id, personId: viewer.id, ...body }, tx);
     const at = Math.max(body.fromAt, listo.clock.now());
@@ -68,7 +65,7 @@ async function add(
 
 export const absenceRoutes: Routes = (router, listo) => {
   serve(router, api.absences.mine, ({ viewer }) => readMine(listo, viewer.id));
-  serve(router, api.absences.add, ({ viewer, actor, body }) => add(listo, viewer, actor, body));
+  serve(router, api.absences.add, ({ viewer, actor, body }) => add({ listo, viewer, actor }, body));
   serve(router, api.absences.remove, async ({ viewer, actor, params }) => {
     await change(listo, actor, async (tx) => {
       const removed = await listo.db.tables.absences.remove({ id: params.id, personId: viewer.id }, tx);

@@ -1,14 +1,13 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import { findDeciders, type ProcessStep } from '../../core/approvals';
 import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
 import type { Changes } from '../../core/journal';
-import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import { readOrganisation } from './directory';
 import type { ApprovalRow } from './model';
 import { listenFor } from './listen';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Nobody can decide, also not in place of those who should. */
 export class NoApprover extends Error {
@@ -25,8 +24,7 @@ export type ApprovalPlace = { place: number } | { stepId: string };
  * @throws NoApprover
  */
 export async function openApproval(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   service: Pick<Definition, 'fallbackApproverId'>,
   step: ApprovalOf,
@@ -34,7 +32,12 @@ export async function openApproval(
 ): Promise<ApprovalRow> {
   const { tables } = listo.db;
   const now = listo.clock.now();
-  const { refs, asked, directory, absences } = await readOrganisation(listo, tx, ticket, service, step.refs);
+  const { refs, asked, directory, absences } = await readOrganisation(
+    { listo, tx },
+    ticket,
+    service,
+    step.refs,
+  );
   const { voters } = findDeciders(refs, asked, directory, absences, now);
   if (voters.length === 0) throw new NoApprover(`nobody can decide on ticket ${ticket.number}`);
   const approvalId = nanoid();
@@ -49,7 +52,7 @@ export async function openApproval(
     ...{ askedAt: now, silentSince: now, reminders: 0 },
   }));
   await tables.asks.insertAll(asks, tx);
-  for (const { id } of asks) await listenFor(listo, tx, ticket, { id, silence, silentSince: now });
+  for (const { id } of asks) await listenFor({ listo, tx }, ticket, { id, silence, silentSince: now });
   await tables.journal.insertAll(
     voters.map(({ by, reason }, i) => ({
       ...{ at: now, actorId: null, via: 'rule', type: 'asked', ticketNumber: ticket.number },
@@ -72,20 +75,23 @@ export function openingOf(ticket: Pick<TicketRecord, 'teamId' | 'serviceId' | 'p
 }
 
 /** Takes back what is still open: the request is no longer wanted. */
-export async function withdrawApprovals(listo: Listo, tx: Transaction, ticketNumber: number): Promise<void> {
+export async function withdrawApprovals({ listo, tx }: UnitOfWork, ticketNumber: number): Promise<void> {
   const { tables } = listo.db;
   const decidedAt = listo.clock.now();
   const open = await tables.approvals.find({ ticketNumber, outcome: 'open' }, { transaction: tx });
   for (const { id } of open) {
     await tables.approvals.update({ id }, { outcome: 'withdrawn', decidedAt }, tx);
-    await append(listo, tx, {
-      actorId: null,
-      via: 'rule',
-      type: 'askWithdrawn',
-      ticketNumber,
-      work: `approval:${id}`,
-      audience: 'team',
-      changes: { outcome: { from: 'open', to: 'withdrawn' } },
-    });
+    await append(
+      { listo, tx },
+      {
+        actorId: null,
+        via: 'rule',
+        type: 'askWithdrawn',
+        ticketNumber,
+        work: `approval:${id}`,
+        audience: 'team',
+        changes: { outcome: { from: 'open', to: 'withdrawn' } },
+      },
+    );
   }
 }

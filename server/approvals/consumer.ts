@@ -1,6 +1,4 @@
 import type { Consumer } from '../journal/consumer';
-import type { Transaction } from 'sequelize';
-import type { Listo } from '../listo';
 import { goOn as goOnWithPlan } from '../plans/goOn';
 import { recordStep } from '../plans/record';
 import type { TicketRecord } from '../tickets/model';
@@ -9,11 +7,11 @@ import { makeMove } from '../tickets/move';
 import { append } from '../journal/append';
 import { NoApprover } from './ask';
 import { goOnAfter } from './process';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** A step of a plan is done once it is approved, and fails where it is declined. */
 async function decideStepOf(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   { stepId, outcome, decidedAt }: ApprovalRow,
 ): Promise<void> {
@@ -28,24 +26,26 @@ async function decideStepOf(
     ? ({ state: 'done', finishedAt: decidedAt } as const)
     : ({ state: 'failed', reason: 'declined' } as const);
   const type = isApproved ? 'stepDone' : 'stepFailed';
-  await recordStep(listo, tx, ticket, step, wanted, { type, actorId: null, via: 'rule' });
-  await goOnWithPlan(listo, tx, ticket);
+  await recordStep({ listo, tx }, ticket, step, wanted, { type, actorId: null, via: 'rule' });
+  await goOnWithPlan({ listo, tx }, ticket);
 }
 
 /** Asks for the next step of the process; where nobody can decide that, it stays held and says so to its team. */
 async function goOn(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   approval: ApprovalRow,
 ): Promise<boolean> {
   try {
-    return await goOnAfter(listo, tx, ticket, approval);
+    return await goOnAfter({ listo, tx }, ticket, approval);
   } catch (error) {
     if (!(error instanceof NoApprover)) throw error;
-    await append(listo, tx, {
-      ...{ actorId: null, via: 'rule', type: 'noApprover', ticketNumber: ticket.number, audience: 'team' },
-    });
+    await append(
+      { listo, tx },
+      {
+        ...{ actorId: null, via: 'rule', type: 'noApprover', ticketNumber: ticket.number, audience: 'team' },
+      },
+    );
     return false;
   }
 }
@@ -64,14 +64,14 @@ export const decidingConsumer: Consumer = {
       // Set aside meanwhile: it was agreed to something else.
       if (!approval || approval.outcome !== data.outcome) continue;
       if (ticket && approval.stepId) {
-        await decideStepOf(listo, tx, ticket, approval);
+        await decideStepOf({ listo, tx }, ticket, approval);
         continue;
       }
       // Withdrawn meanwhile: nothing goes on.
       if (ticket?.state !== 'held' || ticket.heldFor !== 'approval') continue;
-      if (data.outcome === 'approved' && !(await goOn(listo, tx, ticket, approval))) continue;
+      if (data.outcome === 'approved' && !(await goOn({ listo, tx }, ticket, approval))) continue;
       const name = data.outcome === 'approved' ? 'grant' : 'decline';
-      await makeMove(listo, tx, ticket, { name, by: 'system', actorId: null, via: 'rule', input: {} });
+      await makeMove({ listo, tx }, ticket, { name, by: 'system', actorId: null, via: 'rule', input: {} });
     }
   },
 };

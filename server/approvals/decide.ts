@@ -24,7 +24,7 @@ export async function decide(
     const approval = (await tables.approvals.findOne({ id: mine.approvalId }, tx, true))!;
     const ask = (await tables.asks.findOne({ id: askId }, tx))!;
     if (approval.outcome !== 'open' || ask.decision !== null) throw new ProblemError('alreadyDecided');
-    await castVote(listo, tx, approval, ask, { decision, byId: personId, words, via, how: null });
+    await castVote({ listo, tx }, approval, ask, { decision, byId: personId, words, via, how: null });
     return OK;
   });
 }

@@ -1,16 +1,15 @@
-import type { Transaction } from 'sequelize';
 import type { Absence, ApproverRef, Asked, Directory, StepApproverRef } from '../../core/approvals';
 import type { AbsenceRow } from '../absences/model';
 import type { Definition } from '../catalogue/model';
-import type { Listo } from '../listo';
 import type { MemberRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { getOwn } from '../../core/records';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Line = { id: string; managerId: string | null; leftAt: number | null };
 
 /** The people that approvers of a request can be: those named, and whoever is above them. */
-async function readLine(listo: Listo, tx: Transaction, ids: string[]): Promise<Line[]> {
+async function readLine({ listo, tx }: UnitOfWork, ids: string[]): Promise<Line[]> {
   return listo.db.select<Line>(
     `WITH RECURSIVE line AS (
        SELECT id, managerId, leftAt FROM people WHERE id IN (:ids)
@@ -26,8 +25,7 @@ async function readLine(listo: Listo, tx: Transaction, ids: string[]): Promise<L
  * lead's; a cost centre is of the one in it whose manager is outside it (common practice); a thing of whom it was given to.
  */
 async function readOwners(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   refs: ApproverRef[],
   { service, costCentre, asset }: Asked,
 ): Promise<Directory['owners']> {
@@ -52,8 +50,7 @@ async function readOwners(
 
 /** The people, teams and owners that approvers are found in. */
 async function readDirectory(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   fallbackApproverId: string | null,
   refs: ApproverRef[],
   asked: Asked,
@@ -86,14 +83,14 @@ async function readDirectory(
     fallback = administrator?.id ?? null;
   }
   const named = refs.flatMap((ref) => ('person' in ref ? [ref.person] : []));
-  const owners = await readOwners(listo, tx, refs, asked);
+  const owners = await readOwners({ listo, tx }, refs, asked);
   const ids = [
     ...Object.values(owners).flatMap((byKey: Record<string, string>) => Object.values(byKey)),
     ...[asked.requester, asked.recipient, ...named],
     ...members.map(({ personId }) => personId),
     ...absences.flatMap(({ delegate }) => delegate ?? []),
   ];
-  const people = await readLine(listo, tx, fallback === null ? ids : [...ids, fallback]);
+  const people = await readLine({ listo, tx }, fallback === null ? ids : [...ids, fallback]);
   return {
     people: Object.fromEntries(
       people.map(({ id, managerId, leftAt }) => [
@@ -111,7 +108,7 @@ async function readDirectory(
 }
 
 /** Who is away now, and who decides in their place. */
-async function readAbsences(listo: Listo, tx: Transaction, now: number): Promise<Absence[]> {
+async function readAbsences({ listo, tx }: UnitOfWork, now: number): Promise<Absence[]> {
   const rows = await listo.db.select<AbsenceRow>(
     'SELECT * FROM absences WHERE fromAt <= :now AND toAt > :now',
     { now },
@@ -125,8 +122,7 @@ async function readAbsences(listo: Listo, tx: Transaction, now: number): Promise
 
 /** Those who head the sites that the form names, as the people they are. */
 async function resolveRefs(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { answers }: TicketRecord,
   refs: StepApproverRef[],
 ): Promise<ApproverRef[]> {
@@ -146,8 +142,7 @@ async function resolveRefs(
 
 /** The cost centre and the thing that a ticket is about, where somebody's say hangs on them. */
 async function readSubject(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { answers, requesterId }: TicketRecord,
   refs: StepApproverRef[],
 ): Promise<Pick<Asked, 'costCentre' | 'asset'>> {
@@ -173,8 +168,7 @@ export type Organisation = {
 
 /** What it takes to say who decides on a ticket, as the organisation is now. */
 export async function readOrganisation(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   { fallbackApproverId }: Pick<Definition, 'fallbackApproverId'>,
   wanted: StepApproverRef[],
@@ -184,10 +178,10 @@ export async function readOrganisation(
     requester: ticket.raisedById ?? ticket.requesterId,
     recipient: ticket.requesterId,
     service: ticket.serviceId,
-    ...(await readSubject(listo, tx, ticket, wanted)),
+    ...(await readSubject({ listo, tx }, ticket, wanted)),
   };
-  const refs = await resolveRefs(listo, tx, ticket, wanted);
-  const absences = await readAbsences(listo, tx, now);
-  const directory = await readDirectory(listo, tx, fallbackApproverId, refs, asked, absences);
+  const refs = await resolveRefs({ listo, tx }, ticket, wanted);
+  const absences = await readAbsences({ listo, tx }, now);
+  const directory = await readDirectory({ listo, tx }, fallbackApproverId, refs, asked, absences);
   return { refs, asked, directory, absences, now };
 }

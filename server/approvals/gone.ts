@@ -1,8 +1,7 @@
-import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
 import type { AskRow } from './model';
 import { findInstead, passOn } from './passOn';
+import type { UnitOfWork } from '../unitOfWork';
 
 const OF_MEMBERS = new Set<AskRow['reason']>(['team', 'lead']);
 
@@ -11,8 +10,7 @@ const OF_MEMBERS = new Set<AskRow['reason']>(['team', 'lead']);
  * One of a team who left needs nobody in their place while others of those who are asked are there.
  */
 export async function passOnFrom(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   type: 'askLeft' | 'askAway',
 ): Promise<void> {
@@ -33,15 +31,18 @@ export async function passOnFrom(
     const passing = { type, via: 'rule' } as const;
     const asked = await tables.asks.find({ approvalId }, { transaction: tx });
     if (type === 'askLeft' && ask.voterId === personId && OF_MEMBERS.has(ask.reason) && asked.length > 1) {
-      await passOn(listo, tx, asking, null, passing);
+      await passOn({ listo, tx }, asking, null, passing);
       continue;
     }
-    const next = await findInstead(listo, tx, ticket, ask.voterId);
+    const next = await findInstead({ listo, tx }, ticket, ask.voterId);
     if (next && (next.voter !== ask.voterId || next.by !== ask.askedId))
-      await passOn(listo, tx, asking, next, passing);
+      await passOn({ listo, tx }, asking, next, passing);
     else if (!next)
-      await append(listo, tx, {
-        ...{ actorId: null, via: 'rule', type: 'noApprover', ticketNumber, audience: 'team' },
-      });
+      await append(
+        { listo, tx },
+        {
+          ...{ actorId: null, via: 'rule', type: 'noApprover', ticketNumber, audience: 'team' },
+        },
+      );
   }
 }

@@ -1,15 +1,13 @@
-import type { Transaction } from 'sequelize';
 import { parseDuration } from '../../core/calendar';
-import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { ApprovalRow, AskRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Listened = Pick<AskRow, 'id' | 'silentSince'> & Pick<ApprovalRow, 'silence'>;
 
 /** Looks at an ask again once nothing has been said for as long as its step allows, on the hours of the ticket's team. */
 export async function listenFor(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { number, teamId }: Pick<TicketRecord, 'number' | 'teamId'>,
   { id, silence, silentSince }: Listened,
 ): Promise<void> {

@@ -21,23 +21,27 @@ export const isAgreedFirst: TicketPorts['isAgreedFirst'] = (service, judged) =>
   firstStepOf(service, judged) !== null || beginsWithApproval(service);
 
 /** A plan begins with what has to be agreed itself; without one, the first step of the process is asked. */
-export const onOpened: TicketPorts['opened'] = async (listo, tx, ticket, service) => {
-  if (service.plan) return startPlan(listo, tx, ticket, service);
+export const onOpened: TicketPorts['opened'] = async ({ listo, tx }, ticket, service) => {
+  if (service.plan) return startPlan({ listo, tx }, ticket, service);
   const place = firstStepOf(service, ticket);
-  if (place !== null) await requireApprover('serviceId', () => openStep(listo, tx, ticket, service, place));
+  if (place !== null)
+    await requireApprover('serviceId', () => openStep({ listo, tx }, ticket, service, place));
 };
 
-export const onMoved: TicketPorts['moved'] = async (listo, tx, ticket, move) => {
-  if (move === 'withdraw' || move === 'decline') await withdrawApprovals(listo, tx, ticket.number);
-  if (move === 'withdraw') await leavePlan(listo, tx, ticket);
+export const onMoved: TicketPorts['moved'] = async ({ listo, tx }, ticket, move) => {
+  if (move === 'withdraw' || move === 'decline') await withdrawApprovals({ listo, tx }, ticket.number);
+  if (move === 'withdraw') await leavePlan({ listo, tx }, ticket);
 };
 
-export const onAnswersChanged: TicketPorts['answersChanged'] = (listo, tx, ticket, service) =>
-  requireApprover('answers', () => askAgain(listo, tx, ticket, service));
+export const onAnswersChanged: TicketPorts['answersChanged'] = (work, ticket, service) =>
+  requireApprover('answers', () => askAgain(work, ticket, service));
 
-export const askForStep: PlanPorts['ask'] = async (listo, tx, { ticket, service, stepId, definition }) => {
+export const askForStep: PlanPorts['ask'] = async (
+  { listo, tx },
+  { ticket, service, stepId, definition },
+) => {
   try {
-    await openApproval(listo, tx, ticket, service, definition, { stepId });
+    await openApproval({ listo, tx }, ticket, service, definition, { stepId });
     return true;
   } catch (error) {
     if (error instanceof NoApprover) return false;

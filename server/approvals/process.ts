@@ -1,14 +1,13 @@
-import type { Transaction } from 'sequelize';
 import { findNextStep, type ProcessStep } from '../../core/approvals';
 import type { Fields } from '../../core/conditions';
 import type { Definition } from '../catalogue/model';
 import { definitionOf } from '../catalogue/versions';
-import type { Listo } from '../listo';
 import { fieldsOf } from '../plans/running';
 import type { TicketRecord } from '../tickets/model';
 import { openApproval } from './ask';
 import type { ApprovalRow } from './model';
 import { castVote } from './vote';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Judged = Parameters<typeof fieldsOf>[0] & Pick<TicketRecord, 'impact' | 'urgency'>;
 
@@ -25,8 +24,7 @@ export function firstStepOf(service: Definition, ticket: Judged): number | null 
 
 /** Those who agreed to an earlier step of the process count at once where the step carries them over. */
 async function carryOver(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { carry }: ProcessStep,
   approval: ApprovalRow,
 ): Promise<void> {
@@ -52,33 +50,31 @@ async function carryOver(
       via: 'rule',
       how: 'carried',
     } as const;
-    if ((await castVote(listo, tx, approval, ask, say)) !== 'open') return;
+    if ((await castVote({ listo, tx }, approval, ask, say)) !== 'open') return;
   }
 }
 
 /** Asks for one step of the process that stands before the work. @throws NoApprover */
 export async function openStep(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   service: Definition,
   place: number,
 ): Promise<void> {
   const step = service.approvals[place]!;
-  const approval = await openApproval(listo, tx, ticket, service, step, { place });
-  await carryOver(listo, tx, step, approval);
+  const approval = await openApproval({ listo, tx }, ticket, service, step, { place });
+  await carryOver({ listo, tx }, step, approval);
 }
 
 /** Goes on after a step was approved. @returns whether nothing is left to agree to @throws NoApprover */
 export async function goOnAfter(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   { place }: ApprovalRow,
 ): Promise<boolean> {
   const service = await definitionOf(listo, ticket, tx);
   const next = findNextStep(service.approvals, place + 1, processFields(ticket, service));
   if (next === null) return true;
-  await openStep(listo, tx, ticket, service, next);
+  await openStep({ listo, tx }, ticket, service, next);
   return false;
 }

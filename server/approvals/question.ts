@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import type { Door } from '../../core/tickets';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -8,6 +7,7 @@ import { insertMessage } from '../tickets/messages';
 import { recordChange } from '../tickets/record';
 import type { TicketRecord } from '../tickets/model';
 import { listenFor } from './listen';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Asks the requester something before deciding: on the thread, for all who read it. Nothing counts as silence until it is answered. */
 export async function askBack(
@@ -25,13 +25,22 @@ export async function askBack(
     const ticket = (await tables.tickets.findOne({ number: ask.ticketNumber }, tx, true))!;
     const approval = (await tables.approvals.findOne({ id: ask.approvalId }, tx))!;
     if (approval.outcome !== 'open' || ask.decision !== null) throw new ProblemError('alreadyDecided');
-    const messageId = await insertMessage(listo, tx, {
-      ...{ ticketNumber: ticket.number, authorId: personId, via, readBy: 'requester', isByTeam: true, text },
-    });
+    const messageId = await insertMessage(
+      { listo, tx },
+      {
+        ...{
+          ticketNumber: ticket.number,
+          authorId: personId,
+          via,
+          readBy: 'requester',
+          isByTeam: true,
+          text,
+        },
+      },
+    );
     await tables.asks.update({ id: askId }, { questionAt: listo.clock.now() }, tx);
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       {},
       {
@@ -43,7 +52,7 @@ export async function askBack(
 }
 
 /** The requester has answered: those who asked something may decide now. */
-export async function answerQuestions(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+export async function answerQuestions({ listo, tx }: UnitOfWork, ticket: TicketRecord): Promise<void> {
   const { tables, select } = listo.db;
   const waiting = await select<{ id: string; approvalId: string; askedId: string }>(
     `SELECT a.id, a.approvalId, a.askedId FROM asks a JOIN approvals ap ON ap.id = a.approvalId AND ap.outcome = 'open'
@@ -55,11 +64,14 @@ export async function answerQuestions(listo: Listo, tx: Transaction, ticket: Tic
     const silentSince = listo.clock.now();
     await tables.asks.update({ id }, { questionAt: null, silentSince }, tx);
     const approval = (await tables.approvals.findOne({ id: approvalId }, tx))!;
-    await listenFor(listo, tx, ticket, { id, silence: approval.silence, silentSince });
-    await append(listo, tx, {
-      ...{ actorId: null, via: 'rule', type: 'questionAnswered', ticketNumber: ticket.number },
-      ...{ work: `approval:${approvalId}`, audience: 'requester' },
-      data: { approvalId, askId: id, personId: askedId },
-    });
+    await listenFor({ listo, tx }, ticket, { id, silence: approval.silence, silentSince });
+    await append(
+      { listo, tx },
+      {
+        ...{ actorId: null, via: 'rule', type: 'questionAnswered', ticketNumber: ticket.number },
+        ...{ work: `approval:${approvalId}`, audience: 'requester' },
+        data: { approvalId, askId: id, personId: askedId },
+      },
+    );
   }
 }

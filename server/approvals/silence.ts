@@ -5,40 +5,44 @@ import type { TimerRow } from '../timers/model';
 import { listenFor } from './listen';
 import { findInstead, passOn, type Asking } from './passOn';
 import { castVote } from './vote';
+import type { UnitOfWork } from '../unitOfWork';
 
-async function remind(listo: Listo, tx: Transaction, silent: Asking): Promise<void> {
+async function remind({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> {
   const { ticket, approval, ask } = silent;
   const reminders = ask.reminders + 1;
   const silentSince = listo.clock.now();
   await listo.db.tables.asks.update({ id: ask.id }, { reminders, silentSince }, tx);
-  await append(listo, tx, {
-    ...{ actorId: null, via: 'timer', type: 'askReminded', ticketNumber: approval.ticketNumber },
-    ...{ work: `approval:${approval.id}`, audience: 'requester' },
-    data: { approvalId: approval.id, askId: ask.id, personId: ask.askedId },
-  });
+  await append(
+    { listo, tx },
+    {
+      ...{ actorId: null, via: 'timer', type: 'askReminded', ticketNumber: approval.ticketNumber },
+      ...{ work: `approval:${approval.id}`, audience: 'requester' },
+      data: { approvalId: approval.id, askId: ask.id, personId: ask.askedId },
+    },
+  );
   if (reminders < (approval.silence!.most ?? Infinity))
-    await listenFor(listo, tx, ticket, { id: ask.id, silence: approval.silence, silentSince });
+    await listenFor({ listo, tx }, ticket, { id: ask.id, silence: approval.silence, silentSince });
 }
 
 /** The voter's manager comes in their place. */
-async function passUp(listo: Listo, tx: Transaction, silent: Asking): Promise<void> {
+async function passUp({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> {
   const { ticket, ask } = silent;
   const voter = await listo.db.tables.people.findOne({ id: ask.voterId }, tx);
-  const next = voter?.managerId ? await findInstead(listo, tx, ticket, voter.managerId) : undefined;
-  if (!next || next.voter === ask.voterId) return remind(listo, tx, silent);
-  return passOn(listo, tx, silent, { ...next, reason: 'oneUp' }, { type: 'askPassedUp', via: 'timer' });
+  const next = voter?.managerId ? await findInstead({ listo, tx }, ticket, voter.managerId) : undefined;
+  if (!next || next.voter === ask.voterId) return remind({ listo, tx }, silent);
+  return passOn({ listo, tx }, silent, { ...next, reason: 'oneUp' }, { type: 'askPassedUp', via: 'timer' });
 }
 
-async function act(listo: Listo, tx: Transaction, silent: Asking): Promise<void> {
+async function act({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> {
   const { then } = silent.approval.silence!;
   switch (then) {
     case 'remind':
-      return remind(listo, tx, silent);
+      return remind({ listo, tx }, silent);
     case 'passUp':
-      return passUp(listo, tx, silent);
+      return passUp({ listo, tx }, silent);
     case 'approve':
     case 'decline':
-      await castVote(listo, tx, silent.approval, silent.ask, {
+      await castVote({ listo, tx }, silent.approval, silent.ask, {
         ...{ decision: then, byId: null, words: '', via: 'timer', how: 'silence' },
       });
   }
@@ -57,6 +61,6 @@ export async function hearSilence(
     const approval = ask && (await tables.approvals.findOne({ id: ask.approvalId }, tx, true));
     // Who waits for an answer is not the one who is silent.
     if (!ticket || approval?.outcome !== 'open' || !approval.silence || ask?.decision !== null) continue;
-    if (ask.questionAt === null) await act(listo, tx, { ticket, approval, ask });
+    if (ask.questionAt === null) await act({ listo, tx }, { ticket, approval, ask });
   }
 }

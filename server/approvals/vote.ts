@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import { decideStep, type StepOutcome, type Vote } from '../../core/approvals';
 import type { Door } from '../../core/tickets';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
 import type { ApprovalRow, AskRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 export type Say = {
   decision: 'approve' | 'decline';
@@ -24,8 +23,7 @@ function toVotes(asks: AskRow[]): Vote[] {
 
 /** What the votes that there are make of an open approval; kept where it is decided. */
 export async function settleVotes(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { id, needs, declineBy }: ApprovalRow,
 ): Promise<StepOutcome['outcome']> {
   const { tables } = listo.db;
@@ -42,8 +40,7 @@ export async function settleVotes(
  * is core's to say; what follows is the journal's.
  */
 export async function castVote(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   approval: ApprovalRow,
   ask: AskRow,
   { decision, byId, words, via, how }: Say,
@@ -58,15 +55,18 @@ export async function castVote(
     },
     tx,
   );
-  const outcome = await settleVotes(listo, tx, approval);
-  await append(listo, tx, {
-    ...{ at: now, actorId: byId, via, type: 'decided', ticketNumber: approval.ticketNumber },
-    ...{ work: `approval:${approval.id}`, audience: 'requester' },
-    changes: outcome === 'open' ? {} : { outcome: { from: 'open', to: outcome } },
-    data: {
-      ...{ askId: ask.id, approvalId: approval.id, decision, outcome, words: words.trim() },
-      ...(how && { how, voterId: ask.voterId }),
+  const outcome = await settleVotes({ listo, tx }, approval);
+  await append(
+    { listo, tx },
+    {
+      ...{ at: now, actorId: byId, via, type: 'decided', ticketNumber: approval.ticketNumber },
+      ...{ work: `approval:${approval.id}`, audience: 'requester' },
+      changes: outcome === 'open' ? {} : { outcome: { from: 'open', to: outcome } },
+      data: {
+        ...{ askId: ask.id, approvalId: approval.id, decision, outcome, words: words.trim() },
+        ...(how && { how, voterId: ask.voterId }),
+      },
     },
-  });
+  );
   return outcome;
 }

@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import type { TalkInput } from '../../contract/assistant';
 import type { ArticleUseRow } from '../knowledge/model';
 import { forgetEarlierWord } from '../knowledge/uses';
-import type { Listo } from '../listo';
 import type { Said, TalkRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 const articleIdsOf = ({ say, articles = [] }: Said, kind: string): string[] =>
   say === kind ? articles.map(({ id }) => id) : [];
@@ -13,8 +12,7 @@ const articleIdsOf = ({ say, articles = [] }: Said, kind: string): string[] =>
  * out was opened, and whether the one that was asked about was it. One that was it spared a ticket.
  */
 export async function keepArticleUses(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { id: talkId, personId, places }: TalkRow,
   input: TalkInput,
   shown: Said[],
@@ -34,7 +32,7 @@ export async function keepArticleUses(
     // Of several passages nobody says which it was.
     const [articleId] = ids;
     if (articleId !== undefined && ids.length === 1) {
-      await forgetEarlierWord(listo, tx, { personId, articleId });
+      await forgetEarlierWord({ listo, tx }, { personId, articleId });
       uses.push(use(articleId, input.helped ? 'helped' : 'notHelped', input.helped));
     }
   }

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import { understandMessage } from '../../core/assistant';
 import { withoutCourtesies } from '../../core/text';
 import { composeText } from '../../core/words';
@@ -9,6 +8,7 @@ import { forgetEarlierWord } from '../knowledge/uses';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { readLearned } from './learned';
+import type { UnitOfWork } from '../unitOfWork';
 
 const READ = 2_000;
 const PASSAGE = 900;
@@ -62,8 +62,7 @@ export async function findMailAnswers(
 
 /** Counts the articles that were sent by mail. */
 export async function keepSent(
-  { db, clock }: Listo,
-  tx: Transaction,
+  { listo: { db, clock }, tx }: UnitOfWork,
   personId: string,
   ticketNumber: number,
   answers: MailAnswer[],
@@ -79,8 +78,7 @@ export async function keepSent(
 
 /** The one article that was sent for this ticket was it: it spared the work. */
 export async function keepWasIt(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   ticketNumber: number,
 ): Promise<void> {
@@ -88,7 +86,7 @@ export async function keepWasIt(
   const sent = await tables.articleUses.find({ ticketNumber, personId, what: 'shown' }, { transaction: tx });
   const [only] = sent;
   if (!only || sent.length > 1) return;
-  await forgetEarlierWord(listo, tx, { personId, articleId: only.articleId });
+  await forgetEarlierWord({ listo, tx }, { personId, articleId: only.articleId });
   await tables.articleUses.insert(
     {
       ...{ articleId: only.articleId, personId, at: listo.clock.now(), door: 'assistant', what: 'helped' },

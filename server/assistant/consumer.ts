@@ -13,7 +13,7 @@ export const talkingConsumer: Consumer = {
         { number: ticketNumber },
         tx,
       );
-      if (talk) await goOnAfterDecision(listo, tx, talk.id, type === 'granted');
+      if (talk) await goOnAfterDecision({ listo, tx }, talk.id, type === 'granted');
     }
   },
 };

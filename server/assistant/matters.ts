@@ -18,6 +18,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { forgetLearned, readLearned, WANTED_SETTING } from './learned';
 import { judgePast } from './past';
+import type { Changing, Viewing } from '../unitOfWork';
 
 const WANTED_CHOICES = [0.7, 0.8, 0.9, 0.95];
 const HEARD_SHOWN = 60;
@@ -46,9 +47,7 @@ async function refuse(listo: Listo, body: MatterBody): Promise<void> {
 const complete = ({ en, pt }: LocalText): LocalText => ({ en: en.trim() || pt, pt: pt.trim() || en });
 
 export async function createMatter(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   body: MatterBody,
 ): Promise<{ id: string }> {
   requireTeacher(viewer);
@@ -66,8 +65,7 @@ export async function createMatter(
 }
 
 export async function updateMatter(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { actor, id }: { actor: Actor; id: string },
   { version, ...body }: MatterBody & { version: number },
 ): Promise<{ version: number }> {
@@ -92,7 +90,7 @@ export async function updateMatter(
 }
 
 /** What words would be taken for now. */
-export async function tryWords(listo: Listo, viewer: SignedIn, q: string, language: Language) {
+export async function tryWords({ listo, viewer }: Viewing, q: string, language: Language) {
   requireTeacher(viewer);
   const { understanding, sum, matters } = await readLearned(listo, 'agents', { isNewest: true });
   const { likely, offer } = understandMessage(understanding, { text: q, language, sum });
@@ -143,12 +141,7 @@ export async function readInsight(listo: Listo, viewer: SignedIn) {
   };
 }
 
-export async function setWanted(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  wanted: number,
-): Promise<{ ok: true }> {
+export async function setWanted({ listo, viewer, actor }: Changing, wanted: number): Promise<{ ok: true }> {
   requireTeacher(viewer);
   await change(listo, actor, (tx) =>
     listo.db.tables.settings.insertAll([{ name: WANTED_SETTING, value: wanted }], tx, { updates: ['value'] }),
@@ -159,8 +152,7 @@ export async function setWanted(
 
 /** A phrasing that was heard becomes one of its matter, or is left. */
 export async function judgeHeard(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { actor, id }: { actor: Actor; id: number },
   accept: boolean,
 ): Promise<{ ok: true }> {

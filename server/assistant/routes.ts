@@ -18,7 +18,9 @@ import { rateTalk, readOwnTalk, say, startTalk } from './talks';
 
 export const assistantRoutes: Routes = (router, listo) => {
   const { assistant } = api;
-  serve(router, assistant.start, ({ viewer, actor, body }) => startTalk(listo, viewer, actor, body.isAnew));
+  serve(router, assistant.start, ({ viewer, actor, body }) =>
+    startTalk({ listo, viewer, actor }, body.isAnew),
+  );
   serve(router, assistant.say, ({ viewer, actor, params, body }) =>
     say(listo, { viewer, actor, id: params.id }, body.input),
   );
@@ -31,25 +33,25 @@ export const assistantRoutes: Routes = (router, listo) => {
     const rows = await listo.db.tables.matters.find({}, { order: ['id'] });
     return rows.map(({ changedAt: _, ...row }) => ({ ...row, mayEdit: mayTeach(viewer) }));
   });
-  serve(router, assistant.create, ({ viewer, actor, body }) => createMatter(listo, viewer, actor, body));
+  serve(router, assistant.create, ({ viewer, actor, body }) => createMatter({ listo, viewer, actor }, body));
   serve(router, assistant.update, ({ viewer, actor, params, body }) =>
-    updateMatter(listo, viewer, { actor, id: params.id }, body),
+    updateMatter({ listo, viewer }, { actor, id: params.id }, body),
   );
   serve(router, assistant.understood, ({ viewer, query }) =>
-    tryWords(listo, viewer, query.q, query.language),
+    tryWords({ listo, viewer }, query.q, query.language),
   );
   serve(router, assistant.insight, ({ viewer }) => readInsight(listo, viewer));
   serve(router, assistant.setWanted, ({ viewer, actor, body }) =>
-    setWanted(listo, viewer, actor, body.wanted),
+    setWanted({ listo, viewer, actor }, body.wanted),
   );
   serve(router, assistant.judgeHeard, ({ viewer, actor, params, body }) =>
-    judgeHeard(listo, viewer, { actor, id: params.id }, body.accept),
+    judgeHeard({ listo, viewer }, { actor, id: params.id }, body.accept),
   );
   serve(router, assistant.words, ({ viewer }) => {
     requireTeacher(viewer);
     return readOwnWords(listo);
   });
-  serve(router, assistant.setWords, ({ viewer, actor, body }) => setOwnWords(listo, viewer, actor, body));
+  serve(router, assistant.setWords, ({ viewer, actor, body }) => setOwnWords({ listo, viewer, actor }, body));
   serve(router, assistant.figures, ({ viewer, query }) => readAssistantFigures(listo, viewer, query.days));
   serve(router, assistant.talks, ({ viewer, query }) => listTalks(listo, viewer, query));
   serve(router, assistant.read, ({ viewer, params }) => readTalk(listo, viewer, params.id));

@@ -1,17 +1,15 @@
-import type { Transaction } from 'sequelize';
 import { afterSilence, SILENT_WORDS, type SilentWord } from '../../core/assistant';
-import type { Listo } from '../listo';
 import { isMailOn, queueMail } from '../mail/queue';
 import type { TimerHandler } from '../timers/runner';
 import type { TalkRow, TalkTurnRow } from './model';
 import { readOwnWords, withOwnWords } from './words';
+import type { UnitOfWork } from '../unitOfWork';
 
 const isSilentWord = (say: string): say is SilentWord => (SILENT_WORDS as readonly string[]).includes(say);
 
 /** Looks at a conversation again when silence comes to something; one that is over is left alone. */
 export async function listenToTalk(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { id, endedAt, state }: Pick<TalkRow, 'id' | 'endedAt' | 'state'>,
   lastSaidAt: number,
   said: SilentWord[] = [],
@@ -32,16 +30,19 @@ function readSilence(turns: TalkTurnRow[]): { lastSaidAt: number; said: SilentWo
 }
 
 /** Whoever closed the page hears of its coming back by mail; what was talked about stays in the conversation. */
-async function mailLeftOpen(listo: Listo, tx: Transaction, { personId }: TalkRow): Promise<void> {
+async function mailLeftOpen({ listo, tx }: UnitOfWork, { personId }: TalkRow): Promise<void> {
   const person = await listo.db.tables.people.findOne({ id: personId, leftAt: null }, tx);
   if (!person || person.email === '' || !person.wantsMail || !(await isMailOn(listo, tx))) return;
   const { id, name, email, language } = person;
-  await queueMail(listo, tx, {
-    template: 'leftOpen',
-    to: { id, name, email, language },
-    about: null,
-    blanks: { link: `${listo.address}/ask/assistant` },
-  });
+  await queueMail(
+    { listo, tx },
+    {
+      template: 'leftOpen',
+      to: { id, name, email, language },
+      about: null,
+      blanks: { link: `${listo.address}/ask/assistant` },
+    },
+  );
 }
 
 /** Asks whether someone is still there, comes back to it later, and at last closes what was left. */
@@ -55,7 +56,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
     const next = afterSilence(lastSaidAt, said);
     const now = listo.clock.now();
     if (!next || next.at > now) {
-      await listenToTalk(listo, tx, talk, lastSaidAt, said);
+      await listenToTalk({ listo, tx }, talk, lastSaidAt, said);
       continue;
     }
     const own = await readOwnWords(listo);
@@ -64,7 +65,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
       { talkId: ref, place: talk.places, at: now, isByPerson: false, said: turn, likely: null },
       tx,
     );
-    if (next.word === 'followUp') await mailLeftOpen(listo, tx, talk);
+    if (next.word === 'followUp') await mailLeftOpen({ listo, tx }, talk);
     const isOver = next.word === 'closed';
     const ended = {
       endedAt: now,
@@ -72,7 +73,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
       state: { ...talk.state, phase: 'ended', outcome: 'left' },
     } as const;
     await tables.talks.update({ id: ref }, { places: talk.places + 1, ...(isOver && ended) }, tx);
-    await listenToTalk(listo, tx, { ...talk, endedAt: isOver ? now : null }, lastSaidAt, [
+    await listenToTalk({ listo, tx }, { ...talk, endedAt: isOver ? now : null }, lastSaidAt, [
       ...said,
       next.word,
     ]);

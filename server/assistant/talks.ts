@@ -33,6 +33,7 @@ import { listenToTalk } from './silence';
 import { transcriptOf } from './transcript';
 import { viewTalk } from './view';
 import { greet, readOwnWords, withOwnWords } from './words';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 const DAY_MS = 86_400_000;
 const TITLE_LIMIT = 120;
@@ -43,12 +44,7 @@ const LIKELY_KEPT = 5;
 export const hearersOf = (viewer: SignedIn): Hearers => (isAgent(viewer) ? 'agents' : 'employees');
 
 /** Begins a conversation, or goes on with the one that is still open from today. */
-export async function startTalk(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  isAnew: boolean,
-): Promise<TalkView> {
+export async function startTalk({ listo, viewer, actor }: Changing, isAnew: boolean): Promise<TalkView> {
   const { tables, select } = listo.db;
   const now = listo.clock.now();
   if (!(await readOwnWords(listo)).isOn) throw new ProblemError('notFound');
@@ -115,8 +111,7 @@ async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: T
 
 /** Words that were confirmed, or refused, are kept for the author to take over. */
 async function keepHeard(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   row: TalkRow,
   input: TalkInput,
   isRight: boolean,
@@ -147,8 +142,7 @@ function hear(learned: Learned, row: TalkRow, input: TalkInput): Heard {
 
 /** What was waited for is decided: the matter's steps go on, or it ends here. */
 export async function goOnAfterDecision(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   talkId: string,
   isAgreed: boolean,
 ): Promise<void> {
@@ -163,7 +157,7 @@ export async function goOnAfterDecision(
     ...{ viewer, learned, likely: [] },
   });
   const heard: Heard = { input, likely: [], isMasked: false, shown: { kind: 'none' } };
-  await storeTurns(listo, tx, row, {
+  await storeTurns({ listo, tx }, row, {
     ...{ own: null, shown, heard, talk, number: null, isHandOver: false, isRight: null },
     input: heard.shown,
   });
@@ -176,7 +170,7 @@ async function goOnWhereNobodyDecides(listo: Listo, talkId: string): Promise<voi
   if (row?.state.phase !== 'waiting' || row.ticketNumber === null) return;
   const ticket = await tables.tickets.findOne({ number: row.ticketNumber });
   if (ticket && !(ticket.state === 'held' && ticket.heldFor === 'approval'))
-    await listo.db.transaction((tx) => goOnAfterDecision(listo, tx, talkId, true));
+    await listo.db.transaction((tx) => goOnAfterDecision({ listo, tx }, talkId, true));
 }
 
 type Deed = Extract<Turn, { do: 'ticket' }>;
@@ -205,7 +199,7 @@ export async function say(
   const { deed } = next;
   const own = await sayInput(listo, heard.shown, learned, row);
   const store = (tx: Transaction, number: number | null): Promise<TalkRow> =>
-    storeTurns(listo, tx, row, {
+    storeTurns({ listo, tx }, row, {
       ...{ own, shown, heard, talk: next.talk, number, isHandOver: deed?.isHandOver ?? false },
       isRight:
         input.kind === 'pick' ? true : input.kind === 'none' && row.state.offered.length > 0 ? false : null,
@@ -255,8 +249,7 @@ async function lastLikely({ db }: Listo, row: TalkRow): Promise<Likely[]> {
 
 /** The team in confidence, where what is offered or walked is its own. */
 async function findConfidentialTeam(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { offered, matterId }: Talk,
 ): Promise<string | null> {
   const [team] = await db.select<{ id: string }>(
@@ -281,8 +274,7 @@ type Stored = {
 };
 
 async function storeTurns(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   row: TalkRow,
   { own, shown, heard, talk, number, isHandOver, isRight, input }: Stored,
 ): Promise<TalkRow> {
@@ -303,8 +295,8 @@ async function storeTurns(
     [...(own ? [turn(own, true, 0)] : []), ...all.map((said, i) => turn(said, false, own ? i + 1 : i))],
     tx,
   );
-  if (isRight !== null) await keepHeard(listo, tx, row, input, isRight);
-  await keepArticleUses(listo, tx, row, input, shown);
+  if (isRight !== null) await keepHeard({ listo, tx }, row, input, isRight);
+  await keepArticleUses({ listo, tx }, row, input, shown);
   const changes: Partial<TalkRow> = {
     ...{
       state: talk,
@@ -314,11 +306,11 @@ async function storeTurns(
     },
     ...(talk.phase === 'ended' && { endedAt: at }),
     ...(number !== null && { ticketNumber: number }),
-    confidentialTeamId: row.confidentialTeamId ?? (await findConfidentialTeam(listo, tx, talk)),
+    confidentialTeamId: row.confidentialTeamId ?? (await findConfidentialTeam({ listo, tx }, talk)),
   };
   await tables.talks.update({ id: row.id }, changes, tx);
   const now = { ...row, ...changes };
-  await listenToTalk(listo, tx, now, at);
+  await listenToTalk({ listo, tx }, now, at);
   return now;
 }
 
@@ -335,9 +327,7 @@ async function makeTicket(
   const text = transcriptOf([...turns, { isByPerson: true, said: own }], row.language);
   const title = (titleOf(talk) ?? text).slice(0, TITLE_LIMIT) || '…';
   await createTicket(
-    listo,
-    viewer,
-    actor,
+    { listo, viewer, actor },
     {
       ...{
         serviceId: serviceId ?? (await findLastResort(listo)),
@@ -353,13 +343,13 @@ async function makeTicket(
       isLenient: true,
       after: async (tx, number) => {
         await store(tx, number);
-        await writeWithin(listo, tx, viewer, number, {
+        await writeWithin({ listo, tx }, viewer, number, {
           ...{ text, readBy: 'requester', links: [], fileIds: [] },
         });
         if (teamId === null) return;
         const ticket = await tables.tickets.findOne({ number }, tx, true);
         if (ticket && ticket.teamId !== teamId)
-          await makeMove(listo, tx, ticket, {
+          await makeMove({ listo, tx }, ticket, {
             ...{ name: 'give', by: 'system', actorId: null, via: 'rule', input: { teamId } },
           });
       },

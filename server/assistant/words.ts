@@ -2,7 +2,7 @@ import type { AssistantWords } from '../../contract/assistant';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
 import { fillBlanks } from '../../core/text';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { createReader } from '../knowledge/find';
 import { readLibrary } from '../knowledge/library';
@@ -10,6 +10,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTeacher } from './matters';
 import type { Said } from './model';
+import type { Changing } from '../unitOfWork';
 
 export const WORDS_SETTING = 'assistantWords';
 const NOTHING = { en: '', pt: '' };
@@ -25,9 +26,7 @@ export async function readOwnWords({ db }: Listo): Promise<AssistantWords> {
 }
 
 export async function setOwnWords(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { version, ...words }: AssistantWords,
 ): Promise<{ version: number }> {
   requireTeacher(viewer);

@@ -1,24 +1,22 @@
-import type { Transaction } from 'sequelize';
 import type { Deed } from '../../contract/bulk';
-import type { Listo } from '../listo';
 import { fillReadyText } from '../readyTexts/fill';
 import type { SignedIn } from '../sessions/viewer';
 import { changeFactsWithin } from '../tickets/changeFacts';
 import { writeWithin } from '../tickets/messages';
 import { moveWithin } from '../tickets/move';
 import type { BulkItemRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Does it to one ticket, judged as if it were done to that one alone. */
 export async function doDeed(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   deed: Deed,
   { number, version }: Pick<BulkItemRow, 'number' | 'version'>,
 ): Promise<void> {
   switch (deed.kind) {
     case 'move':
-      await moveWithin(listo, tx, viewer, number, {
+      await moveWithin({ listo, tx }, viewer, number, {
         name: deed.name,
         by: 'agent',
         version,
@@ -26,11 +24,11 @@ export async function doDeed(
       });
       return;
     case 'facts':
-      await changeFactsWithin(listo, tx, viewer, number, { version, ...deed.facts });
+      await changeFactsWithin({ listo, tx }, viewer, number, { version, ...deed.facts });
       return;
     case 'words': {
-      const text = await fillReadyText(listo, viewer, number, deed.text);
-      await writeWithin(listo, tx, viewer, number, { text, readBy: deed.readBy, links: [], fileIds: [] });
+      const text = await fillReadyText({ listo, viewer }, number, deed.text);
+      await writeWithin({ listo, tx }, viewer, number, { text, readBy: deed.readBy, links: [], fileIds: [] });
     }
   }
 }

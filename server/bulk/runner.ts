@@ -61,8 +61,9 @@ export class BulkRunner extends JobRunner<BulkJobRow> {
           return entry?.id ?? 0;
         };
         const before = await lastOf();
-        if (job.deed.kind === 'undo') await undoEntry(this.listo, tx, viewer, item.number, item.entryId);
-        else await doDeed(this.listo, tx, viewer, job.deed, item);
+        if (job.deed.kind === 'undo')
+          await undoEntry({ listo: this.listo, tx }, viewer, item.number, item.entryId);
+        else await doDeed({ listo: this.listo, tx }, viewer, job.deed, item);
         const entryId = await lastOf();
         await tables.bulkItems.update(
           place,

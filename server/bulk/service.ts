@@ -12,6 +12,7 @@ import { findDefinition, parseWhere } from '../worklists/lists';
 import { listQueries } from '../worklists/shares';
 import type { BulkJobRow } from './model';
 import { visibleTo } from '../tickets/visibility';
+import type { Changing, Viewing } from '../unitOfWork';
 
 type Chosen = { number: number; version: number };
 
@@ -20,8 +21,7 @@ const LISTED = 200;
 
 /** Those of a list that are meant, as they are now; steps and approvals are done where they are. */
 async function choose(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   listId: string,
   { numbers, where }: Pick<BodyOf<typeof api.bulk.start>, 'numbers' | 'where'>,
 ): Promise<Chosen[]> {
@@ -30,7 +30,7 @@ async function choose(
     return listo.db.select<Chosen>('SELECT number, version FROM tickets WHERE number IN (:numbers)', {
       numbers,
     });
-  const { queries, reader } = await listQueries(listo, viewer, definition, parseWhere(where));
+  const { queries, reader } = await listQueries({ listo, viewer }, definition, parseWhere(where));
   const tickets = queries.find(({ work }) => work === 'ticket');
   if (!tickets) return [];
   return listo.db.select<Chosen>(
@@ -79,13 +79,11 @@ async function start(
 
 /** Begins to do something to many tickets. Each is judged when it is its turn. */
 export async function startBulk(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   listId: string,
   body: BodyOf<typeof api.bulk.start>,
 ): Promise<{ id: string; total: number }> {
-  const chosen = await choose(listo, viewer, listId, body);
+  const chosen = await choose({ listo, viewer }, listId, body);
   if (chosen.length === 0)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'numbers', code: 'missing' }] });
   if (chosen.length > MOST_AT_ONCE) throw new ProblemError('tooManyAtOnce');
@@ -130,12 +128,7 @@ export async function stopBulk(listo: Listo, viewer: SignedIn, id: string): Prom
 }
 
 /** Takes back what was done: each entry, where the ticket is still as it left it. */
-export async function undoBulk(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  id: string,
-): Promise<{ id: string }> {
+export async function undoBulk({ listo, viewer, actor }: Changing, id: string): Promise<{ id: string }> {
   const job = await requireJob(listo, viewer, id);
   if (job.state === 'running' || !canUndo(job)) throw new ProblemError('moveNotAllowed');
   const done = await listo.db.tables.bulkItems.find({ jobId: id, state: 'done' });

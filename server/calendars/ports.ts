@@ -1,8 +1,7 @@
-import type { Transaction } from 'sequelize';
 import type { CalendarSpec } from '../../core/calendar';
-import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** What the floors above do when calendars change, in the same transaction. */
 export type CalendarPorts = {
-  changed(listo: Listo, tx: Transaction, calendar: { id: string; spec: CalendarSpec }): Promise<void>;
+  changed(work: UnitOfWork, calendar: { id: string; spec: CalendarSpec }): Promise<void>;
 };

@@ -25,13 +25,13 @@ export const calendarRoutes: Routes = (router, listo) => {
     });
   });
   serve(router, calendars.create, ({ viewer, actor, body }) =>
-    createCalendar(listo, viewer, actor, body.spec),
+    createCalendar({ listo, viewer, actor }, body.spec),
   );
   serve(router, calendars.update, ({ viewer, actor, params, body }) =>
-    updateCalendar(listo, viewer, actor, params.id, body),
+    updateCalendar({ listo, viewer, actor }, params.id, body),
   );
   serve(router, calendars.remove, ({ viewer, actor, params }) =>
-    removeCalendar(listo, viewer, actor, params.id),
+    removeCalendar({ listo, viewer, actor }, params.id),
   );
   serve(router, calendars.read, ({ viewer, body }) => {
     if (!readsDesk(viewer)) throw new ProblemError('forbidden');

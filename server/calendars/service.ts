@@ -2,12 +2,12 @@ import { nanoid } from 'nanoid';
 import { checkCalendar, type CalendarSpec } from '../../core/calendar';
 import { fromICalendar, ICalendarError } from '../../core/icalendar';
 import { maySetUp, type Viewer } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
+import type { Changing } from '../unitOfWork';
 
 export type Users = { teams: string[]; sites: string[]; targets: string[] };
 
@@ -42,9 +42,7 @@ export function refuseFaulty(listo: Listo, spec: CalendarSpec): void {
 }
 
 export async function createCalendar(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   spec: CalendarSpec,
 ): Promise<{ id: string }> {
   if (!viewer.isAdministrator && !viewer.teams.some(({ teamId }) => maySetUp(viewer, teamId)))
@@ -53,20 +51,21 @@ export async function createCalendar(
   return change(listo, actor, async (tx) => {
     const id = nanoid(12);
     await listo.db.tables.calendars.insert({ id, spec, version: 1 }, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'calendarMade',
-      data: { calendarId: id, name: spec.name },
-    });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'calendarMade',
+        data: { calendarId: id, name: spec.name },
+      },
+    );
     return { id };
   });
 }
 
 /** Changes a calendar; what runs on it is read anew from the journal. */
 export async function updateCalendar(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { version, spec }: { version: number; spec: CalendarSpec },
 ): Promise<{ version: number }> {
@@ -82,23 +81,21 @@ export async function updateCalendar(
         differences: [{ field: 'spec', theirs: calendar.spec, yours: spec, by: null }],
       });
     await tables.calendars.update({ id }, { spec, version: version + 1 }, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'calendarChanged',
-      changes: { spec: { from: calendar.spec, to: spec } },
-      data: { calendarId: id, name: spec.name },
-    });
-    await listo.ports.calendars.changed(listo, tx, { id, spec });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'calendarChanged',
+        changes: { spec: { from: calendar.spec, to: spec } },
+        data: { calendarId: id, name: spec.name },
+      },
+    );
+    await listo.ports.calendars.changed({ listo, tx }, { id, spec });
     return { version: version + 1 };
   });
 }
 
-export async function removeCalendar(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  id: string,
-): Promise<{ ok: true }> {
+export async function removeCalendar({ listo, viewer, actor }: Changing, id: string): Promise<{ ok: true }> {
   const usersOf = await readUsers(listo);
   return change(listo, actor, async (tx) => {
     const { tables } = listo.db;
@@ -110,11 +107,14 @@ export async function removeCalendar(
       throw new ProblemError('forbidden');
     if (!isUnused) throw new ProblemError('calendarInUse', { facts: users });
     await tables.calendars.remove({ id }, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'calendarRemoved',
-      data: { calendarId: id, name: calendar.spec.name },
-    });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'calendarRemoved',
+        data: { calendarId: id, name: calendar.spec.name },
+      },
+    );
     return OK;
   });
 }

@@ -1,11 +1,11 @@
 import type { Category } from '../../contract/catalogue';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { forgetCatalogue } from './services';
+import type { Changing } from '../unitOfWork';
 
 export function listCategories({ db }: Listo): Promise<Category[]> {
   return db.tables.categories.find({}, { order: ['position', 'id'] });
@@ -26,9 +26,7 @@ function isTree(categories: Category[]): boolean {
 
 /** Sets the tree of subjects; services of one that is gone stand in none. */
 export async function saveCategories(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   categories: Category[],
 ): Promise<{ ok: true }> {
   if (!viewer.isAdministrator) throw new ProblemError('forbidden');
@@ -42,7 +40,7 @@ export async function saveCategories(
       { ids: [...categories.map(({ id }) => id), ''] },
       tx,
     );
-    await appendSetting(listo, tx, { by: viewer.id, type: 'categoriesChanged' });
+    await appendSetting({ listo, tx }, { by: viewer.id, type: 'categoriesChanged' });
     forgetCatalogue(listo);
     return OK;
   });

@@ -6,7 +6,7 @@ import type { EditedService, ServiceLine } from '../../contract/services';
 import { checkService, fromKit, SERVICE_KITS, type KitName, type ServiceProblem } from '../../core/catalogue';
 import type { LocalText } from '../../core/forms';
 import { maySetUp } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { mayCallOut } from '../http/outgoing';
 import { OK } from '../http/serve';
@@ -19,6 +19,7 @@ import { complete, toDefinition, type Definition, type DraftRow, type ServiceRow
 import type { OpenRequests } from './ports';
 import { forgetCatalogue } from './services';
 import { hasOwn } from '../../core/records';
+import type { Changing, Viewing } from '../unitOfWork';
 
 type Found = { service: ServiceRow | null; draft: DraftRow | null; definition: Definition };
 
@@ -37,7 +38,7 @@ function mayWrite(viewer: SignedIn, { service, definition }: Found): boolean {
   return maySetUp(viewer, definition.teamId) && (!service || maySetUp(viewer, service.teamId));
 }
 
-async function findToWrite(listo: Listo, viewer: SignedIn, id: string, tx: Transaction): Promise<Found> {
+async function findToWrite({ listo, viewer }: Viewing, id: string, tx: Transaction): Promise<Found> {
   const found = await find(listo, id, tx);
   if (!mayWrite(viewer, found)) throw new ProblemError('forbidden');
   return found;
@@ -145,9 +146,7 @@ async function findFreeId({ db }: Listo, title: LocalText, tx: Transaction): Pro
 }
 
 export async function createService(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { title, teamId, from }: BodyOf<typeof api.services.create>,
 ): Promise<{ id: string }> {
   if (!maySetUp(viewer, teamId)) throw new ProblemError('forbidden');
@@ -162,25 +161,26 @@ export async function createService(
       { id, definition, version: 1, changedAt: listo.clock.now(), changedById: viewer.id },
       tx,
     );
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'serviceBegun',
-      data: { serviceId: id, title: title.en },
-    });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'serviceBegun',
+        data: { serviceId: id, title: title.en },
+      },
+    );
     return { id };
   });
 }
 
 export async function saveDraft(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { draftVersion, definition }: BodyOf<typeof api.services.save>,
 ): Promise<{ draftVersion: number; audience: number; problems: ServiceProblem[] }> {
   const written = definition as Definition;
   const saved = await change(listo, actor, async (tx) => {
-    const { draft } = await findToWrite(listo, viewer, id, tx);
+    const { draft } = await findToWrite({ listo, viewer }, id, tx);
     if (!maySetUp(viewer, written.teamId)) throw new ProblemError('forbidden');
     if ((draft?.version ?? 0) !== draftVersion)
       throw new ProblemError('stale', {
@@ -197,25 +197,18 @@ export async function saveDraft(
   return { ...saved, ...(await judge(listo, written)) };
 }
 
-export async function discardDraft(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  id: string,
-): Promise<{ ok: true }> {
+export async function discardDraft({ listo, viewer, actor }: Changing, id: string): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
-    await findToWrite(listo, viewer, id, tx);
+    await findToWrite({ listo, viewer }, id, tx);
     await listo.db.tables.drafts.remove({ id }, tx);
-    await appendSetting(listo, tx, { by: viewer.id, type: 'draftDiscarded', data: { serviceId: id } });
+    await appendSetting({ listo, tx }, { by: viewer.id, type: 'draftDiscarded', data: { serviceId: id } });
     return OK;
   });
 }
 
 /** Publishes a draft: what is open keeps its version, what comes from now on has this one. */
 export async function publish(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   draftVersion: number,
 ): Promise<{ version: number }> {
@@ -229,7 +222,7 @@ export async function publish(
       })),
     });
   const published = await change(listo, actor, async (tx) => {
-    const { service, draft } = await findToWrite(listo, viewer, id, tx);
+    const { service, draft } = await findToWrite({ listo, viewer }, id, tx);
     if (draft?.version !== draftVersion) throw new ProblemError('stale', { differences: [] });
     const now = listo.clock.now();
     const version = (service?.version ?? 0) + 1;
@@ -261,11 +254,14 @@ export async function publish(
       await tables.services.insert(row, tx);
     }
     await tables.drafts.remove({ id }, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'servicePublished',
-      data: { serviceId: id, version },
-    });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'servicePublished',
+        data: { serviceId: id, version },
+      },
+    );
     return { version };
   });
   forgetCatalogue(listo);
@@ -273,21 +269,22 @@ export async function publish(
 }
 
 export async function turn(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { isOn, offWords }: BodyOf<typeof api.services.turn>,
 ): Promise<{ ok: true }> {
   const answer = await change(listo, actor, async (tx) => {
-    const { service } = await findToWrite(listo, viewer, id, tx);
+    const { service } = await findToWrite({ listo, viewer }, id, tx);
     if (!service) throw new ProblemError('notFound');
     await listo.db.tables.services.update({ id }, { isOn, offWords: isOn ? null : offWords }, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: isOn ? 'serviceOn' : 'serviceOff',
-      data: { serviceId: id, words: offWords },
-    });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: isOn ? 'serviceOn' : 'serviceOff',
+        data: { serviceId: id, words: offWords },
+      },
+    );
     return OK;
   });
   forgetCatalogue(listo);
@@ -296,9 +293,7 @@ export async function turn(
 
 /** Puts services in an order; only those that one may write move. */
 export async function orderServices(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   ids: string[],
 ): Promise<{ ok: true }> {
   const answer = await change(listo, actor, async (tx) => {

@@ -3,6 +3,7 @@ import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { ServiceRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** The setting that names the service for what fits no other. */
 export const LAST_RESORT = 'lastResort';
@@ -51,7 +52,7 @@ function createLastResort(id: string, teamId: string, now: number): ServiceRow {
 }
 
 /** Makes the service with which an empty Listo begins, of its first team. */
-export async function beginCatalogue(listo: Listo, tx: Transaction, teamId: string): Promise<void> {
+export async function beginCatalogue({ listo, tx }: UnitOfWork, teamId: string): Promise<void> {
   const service = createLastResort(nanoid(12), teamId, listo.clock.now());
   await listo.db.tables.services.insert(service, tx);
   await listo.db.tables.settings.insert({ name: LAST_RESORT, value: { serviceId: service.id } }, tx);

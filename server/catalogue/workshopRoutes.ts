@@ -30,8 +30,10 @@ export const serviceRoutes: Routes = (router, listo) => {
     requireWorkshop(viewer);
     return listLines(listo, viewer);
   });
-  serve(router, services.create, ({ viewer, actor, body }) => createService(listo, viewer, actor, body));
-  serve(router, services.order, ({ viewer, actor, body }) => orderServices(listo, viewer, actor, body.ids));
+  serve(router, services.create, ({ viewer, actor, body }) => createService({ listo, viewer, actor }, body));
+  serve(router, services.order, ({ viewer, actor, body }) =>
+    orderServices({ listo, viewer, actor }, body.ids),
+  );
   serve(router, services.audienceWords, ({ viewer }) => {
     requireWorkshop(viewer);
     return readAudienceWords(listo);
@@ -41,20 +43,20 @@ export const serviceRoutes: Routes = (router, listo) => {
     return readEdited(listo, viewer, params.id);
   });
   serve(router, services.save, ({ viewer, actor, params, body }) =>
-    saveDraft(listo, viewer, actor, params.id, body),
+    saveDraft({ listo, viewer, actor }, params.id, body),
   );
   serve(router, services.discard, ({ viewer, actor, params }) =>
-    discardDraft(listo, viewer, actor, params.id),
+    discardDraft({ listo, viewer, actor }, params.id),
   );
   serve(router, services.publish, ({ viewer, actor, params, body }) =>
-    publish(listo, viewer, actor, params.id, body.draftVersion),
+    publish({ listo, viewer, actor }, params.id, body.draftVersion),
   );
   serve(router, services.versions, ({ viewer, params }) => {
     requireWorkshop(viewer);
     return listVersions(listo, viewer, params.id);
   });
   serve(router, services.turn, ({ viewer, actor, params, body }) =>
-    turn(listo, viewer, actor, params.id, body),
+    turn({ listo, viewer, actor }, params.id, body),
   );
   serve(router, services.tryAs, async ({ viewer, params }) => {
     requireWorkshop(viewer);
@@ -71,6 +73,6 @@ export const serviceRoutes: Routes = (router, listo) => {
     };
   });
   serve(router, services.saveCategories, ({ viewer, actor, body }) =>
-    saveCategories(listo, viewer, actor, body.categories),
+    saveCategories({ listo, viewer, actor }, body.categories),
   );
 };

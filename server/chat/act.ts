@@ -54,7 +54,13 @@ export async function move(
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
     // Right here and now: what is done by a button is done to what stands there.
     const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
-    return moveWithin(listo, tx, viewer, number, { name, by, version: ticket.version, input }, doorOf(event));
+    return moveWithin(
+      { listo, tx },
+      viewer,
+      number,
+      { name, by, version: ticket.version, input },
+      doorOf(event),
+    );
   });
 }
 
@@ -101,7 +107,7 @@ async function carryOut(
         throw new ProblemError('fieldsNotValid', { fields: [{ field: 'urgency', code: 'notAChoice' }] });
       await change(listo, actor, async (tx) => {
         const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
-        return changeFactsWithin(listo, tx, viewer, number, {
+        return changeFactsWithin({ listo, tx }, viewer, number, {
           version: ticket.version,
           urgency,
         });
@@ -111,7 +117,7 @@ async function carryOut(
     case 'write':
     case 'note':
       await change(listo, actor, (tx) =>
-        writeWithin(listo, tx, viewer, number, {
+        writeWithin({ listo, tx }, viewer, number, {
           ...{ text: values.text ?? '', readBy: values.readBy === 'requester' ? 'requester' : 'team' },
           ...{ links: [], fileIds: [], by: doorOf(event) },
         }),
@@ -205,7 +211,7 @@ export async function hearAction(acting: Acting): Promise<Became> {
   const isOwn = mark?.role === 'direct' || separate === 'none';
   const needed = isOwn ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
   await requireTicket(listo, viewer, number, needed);
-  const form = await actionForm(listo, viewer, separate!, ticket);
+  const form = await actionForm({ listo, viewer }, separate!, ticket);
   if (form) {
     const callback = { ...form.callback, ...(mark?.role === 'ask' && { askId: mark.wordsId }) };
     await chat.openForm({ roomId: event.roomId, personId: event.byId!, form: { ...form, callback } });

@@ -1,14 +1,13 @@
 import { factsOfEntry } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import { mayLeave, type NoticeEvent } from '../../core/chat';
 import { isNews } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
-import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { ChatMarkRow, ChatNoticeRow, ChatRoomRow } from './model';
 import { idOf, queueChat, whenTold } from './queue';
 import { findChat } from './access';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Around = {
   tickets: Map<number, TicketRecord>;
@@ -21,7 +20,7 @@ type Around = {
   updated: Set<number>;
 };
 
-async function readAround(listo: Listo, tx: Transaction, numbers: number[]): Promise<Around> {
+async function readAround({ listo, tx }: UnitOfWork, numbers: number[]): Promise<Around> {
   const { tables, select } = listo.db;
   const within = { transaction: tx };
   const tickets = await tables.tickets.find({ number: numbers }, within);
@@ -52,8 +51,7 @@ const isUpcoming = ({ state, heldFor }: TicketRecord): boolean => state === 'hel
  * when someone does something about it.
  */
 async function cardIt(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { type, actorId }: JournalRow,
   ticket: TicketRecord,
   around: Around,
@@ -69,8 +67,7 @@ async function cardIt(
 
 /** Words of the thread go to the ticket's threads in chat: where they may, and not back to where they came from. */
 async function passWords(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   entry: JournalRow,
   ticket: TicketRecord,
   around: Around,
@@ -118,8 +115,7 @@ const NOTICED: Record<NoticeEvent, (entry: JournalRow, ticket: TicketRecord) => 
 
 /** The people whom a notice goes to. */
 async function peopleOf(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { personId, toTeamId, toGroupId }: ChatNoticeRow,
 ): Promise<string[]> {
   if (personId !== null) return [personId];
@@ -128,8 +124,7 @@ async function peopleOf(
 }
 
 async function notice(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   entry: JournalRow,
   ticket: TicketRecord,
   { notices }: Around,
@@ -143,8 +138,8 @@ async function notice(
       await queueChat(listo, tx, body, { ticketNumber: ticket.number, id, roomId: each.roomId });
       continue;
     }
-    for (const personId of await peopleOf(listo, tx, each)) {
-      const nextAt = await whenTold(listo, tx, personId);
+    for (const personId of await peopleOf({ listo, tx }, each)) {
+      const nextAt = await whenTold({ listo, tx }, personId);
       if (nextAt !== null)
         await queueChat(listo, tx, body, { ticketNumber: ticket.number, personId, nextAt });
     }
@@ -157,16 +152,16 @@ export const chatConsumer: Consumer = {
   hears: ({ ticketNumber }) => ticketNumber !== null,
   async handle(listo, ofTickets, tx) {
     if (!(await findChat(listo))) return;
-    const around = await readAround(listo, tx, [
+    const around = await readAround({ listo, tx }, [
       ...new Set(ofTickets.map(({ ticketNumber }) => ticketNumber!)),
     ]);
     if (around.rooms.length + around.notices.length + around.marks.length === 0) return;
     for (const entry of ofTickets) {
       const ticket = around.tickets.get(entry.ticketNumber!);
       if (!ticket) continue;
-      await cardIt(listo, tx, entry, ticket, around);
-      await passWords(listo, tx, entry, ticket, around);
-      await notice(listo, tx, entry, ticket, around);
+      await cardIt({ listo, tx }, entry, ticket, around);
+      await passWords({ listo, tx }, entry, ticket, around);
+      await notice({ listo, tx }, entry, ticket, around);
       const isShown = around.marks.some(
         ({ ticketNumber, role }) => ticketNumber === ticket.number && role !== 'words',
       );

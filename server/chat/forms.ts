@@ -15,6 +15,7 @@ import { say } from './says';
 import { seal } from './seal';
 import { readChatSettings } from './settings';
 import { getOwn } from '../../core/records';
+import type { Viewing } from '../unitOfWork';
 
 const URGENCY_WORDS: Record<(typeof URGENCIES)[number], Record<Language, string>> = {
   stopsWork: { en: 'work has stopped', pt: 'o trabalho parou' },
@@ -158,8 +159,7 @@ export async function ticketForm(
 
 /** The form that an action on a card opens; null where it needs none. */
 export async function actionForm(
-  listo: Listo,
-  { language }: SignedIn,
+  { listo, viewer: { language } }: Viewing,
   action: string,
   ticket: TicketRecord,
 ): Promise<ChatForm | null> {

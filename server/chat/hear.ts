@@ -61,7 +61,7 @@ async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
   const by = event.roomKind === 'listo' || event.roomKind === 'direct' ? 'directMessage' : 'room';
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
     const lateBy = receivedAt - message.at;
-    const written = await writeWithin(listo, tx, viewer, number, {
+    const written = await writeWithin({ listo, tx }, viewer, number, {
       ...{ text, readBy, links: [], fileIds, by },
       ...(lateBy > LATE_MS && { saidAt: message.at }),
     });
@@ -164,13 +164,16 @@ async function hearChange({ hearing: { listo }, viewer, event, message }: Heard)
   if (mark?.role !== 'words' && mark?.role !== 'source') return { outcome: 'heard' };
   const words = mark.wordsId === null ? null : await listo.db.tables.messages.findOne({ id: mark.wordsId });
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'room', ticketNumber: mark.ticketNumber },
-      audience: words?.readBy ?? 'requester',
-      ...(event.type === 'edited'
-        ? { type: 'reworded', data: { words: shortened(message.text) } }
-        : { type: 'takenBack' }),
-    });
+    await append(
+      { listo, tx },
+      {
+        ...{ actorId: viewer.id, via: 'room', ticketNumber: mark.ticketNumber },
+        audience: words?.readBy ?? 'requester',
+        ...(event.type === 'edited'
+          ? { type: 'reworded', data: { words: shortened(message.text) } }
+          : { type: 'takenBack' }),
+      },
+    );
     return { ok: true };
   });
   return { outcome: event.type, ticketNumber: mark.ticketNumber };

@@ -1,7 +1,6 @@
 import type { Attachment } from 'mailparser';
 import type { ToldMessage } from '../../contract/rooms';
 import { asConversation, toTitle } from '../../core/chat';
-import type { Transaction } from 'sequelize';
 import { definitionOf } from '../catalogue/versions';
 import type { TicketRecord } from '../tickets/model';
 import { listMissing, withoutFiles, type Answers } from '../../core/forms';
@@ -19,6 +18,7 @@ import type { ChatConnector } from './connector';
 import { findByChatId } from './identities';
 import { lookUp } from '../notifications/lookUp';
 import { queueChat, whenTold } from './queue';
+import type { UnitOfWork } from '../unitOfWork';
 
 const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
@@ -68,14 +68,14 @@ export type Wanted = {
 };
 
 /** Asks the requester, between the two, for what the form needs and nobody has said. */
-async function askForMore(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+async function askForMore({ listo, tx }: UnitOfWork, ticket: TicketRecord): Promise<void> {
   const { form } = await definitionOf(listo, ticket, tx);
   if (listMissing(withoutFiles(form), ticket.answers).length === 0) return;
   const entry = await listo.db.tables.journal.findOne({ ticketNumber: ticket.number, type: 'sent' }, tx);
   if (!entry) return;
   const { number: ticketNumber, requesterId: personId } = ticket;
   // An agent may have made it of their words: they hear of it when and where they wish to.
-  const nextAt = await whenTold(listo, tx, personId, lookUp(listo, tx));
+  const nextAt = await whenTold({ listo, tx }, personId, lookUp(listo, tx));
   if (nextAt === null) return;
   const to = { ticketNumber, personId, nextAt };
   await queueChat(listo, tx, { do: 'told', event: 'needs', entryId: entry.id }, to);
@@ -107,9 +107,7 @@ export async function makeTicketOf(
   const urgency = URGENCIES.find((each) => each === wanted.urgency);
   const via = room.isDirect ? 'directMessage' : 'room';
   return createTicket(
-    listo,
-    viewer,
-    { id: viewer.id, idempotencyKey: key },
+    { listo, viewer, actor: { id: viewer.id, idempotencyKey: key } },
     {
       ...{ serviceId: wanted.serviceId, via, alsoToldIds: [], links: [] },
       title: (wanted.title ?? '').trim().slice(0, TITLE_LIMIT) || toTitle(own),
@@ -124,37 +122,45 @@ export async function makeTicketOf(
         const ticket = (await tables.tickets.findOne({ number }, tx, true))!;
         const { teamId, groupId = null } = wanted;
         if (teamId && (teamId !== ticket.teamId || (groupId !== null && groupId !== ticket.groupId)))
-          await makeMove(listo, tx, ticket, {
+          await makeMove({ listo, tx }, ticket, {
             ...{ name: 'give', by: 'system', actorId: viewer.id, via, input: { teamId, groupId } },
           });
         if (
           wanted.assigneeId &&
           (await tables.members.findOne({ personId: wanted.assigneeId, teamId: ticket.teamId }, tx))
         )
-          await recordChange(...([listo, tx, ticket, { assigneeId: wanted.assigneeId }] as const), {
-            type: 'routed',
-            actorId: viewer.id,
-            via,
-            audience: 'team',
-            data: { personId: wanted.assigneeId },
-          });
-        await askForMore(listo, tx, ticket);
+          await recordChange(
+            { listo, tx },
+            ticket,
+            { assigneeId: wanted.assigneeId },
+            {
+              type: 'routed',
+              actorId: viewer.id,
+              via,
+              audience: 'team',
+              data: { personId: wanted.assigneeId },
+            },
+          );
+        await askForMore({ listo, tx }, ticket);
         if (isOthers || own.length > ANSWER_LIMIT) {
           // What was said before there was a ticket is no answer of the team's.
-          const messageId = await insertMessage(listo, tx, {
-            ...{
-              ticketNumber: number,
-              authorId: wanted.requesterId,
-              via,
-              readBy: 'requester',
-              isByTeam: false,
+          const messageId = await insertMessage(
+            { listo, tx },
+            {
+              ...{
+                ticketNumber: number,
+                authorId: wanted.requesterId,
+                via,
+                readBy: 'requester',
+                isByTeam: false,
+              },
+              text: shortened(asConversation(conversation, requester?.name ?? '')),
             },
-            text: shortened(asConversation(conversation, requester?.name ?? '')),
-          });
+          );
           if (isOthers && fileIds.length > 0)
-            await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
+            await keepFiles({ listo, tx }, viewer.id, fileIds, { ticketNumber: number, messageId });
           const recorded = { type: 'conversation', actorId: viewer.id, via, data: { messageId } } as const;
-          await recordChange(listo, tx, ticket, {}, recorded);
+          await recordChange({ listo, tx }, ticket, {}, recorded);
         }
         // What is marked already belongs to another ticket, and stays its own.
         const marked = await tables.chatMarks.find(

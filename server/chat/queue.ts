@@ -4,6 +4,7 @@ import { isQuiet } from '../../core/chat';
 import type { Listo } from '../listo';
 import { lookUp, type LookUp } from '../notifications/lookUp';
 import type { ChatOutBody, ChatOutRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 const QUARTER_MS = 900_000;
 const DAY_MS = 86_400_000;
@@ -46,8 +47,7 @@ export async function queueChat(
 
 /** When someone is told who may have hours in which they want quiet. */
 export async function whenTold(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   known: LookUp = lookUp(listo, tx),
 ): Promise<number | null> {

@@ -106,11 +106,14 @@ export const chatRoutes: Routes = (router, listo) => {
         { ...body, roomId: id, name, state: 'on', reason: null, version: version + 1 },
         tx,
       );
-      await appendSetting(listo, tx, {
-        by: viewer.id,
-        type: 'chatRoomSet',
-        data: { room: name, job: body.job, teamId: body.teamId },
-      });
+      await appendSetting(
+        { listo, tx },
+        {
+          by: viewer.id,
+          type: 'chatRoomSet',
+          data: { room: name, job: body.job, teamId: body.teamId },
+        },
+      );
       return OK;
     });
   });
@@ -121,7 +124,7 @@ export const chatRoutes: Routes = (router, listo) => {
     requireSetUp(viewer, row.teamId);
     return change(listo, actor, async (tx) => {
       await tables.chatRooms.remove({ roomId: id }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'chatRoomLeft', data: { room: row.name } });
+      await appendSetting({ listo, tx }, { by: viewer.id, type: 'chatRoomLeft', data: { room: row.name } });
       return OK;
     });
   });
@@ -156,7 +159,7 @@ export const chatRoutes: Routes = (router, listo) => {
       const value = { ...body, version: body.version + 1 };
       await tables.settings.remove({ name: CHAT_SETTING }, tx);
       await tables.settings.insert({ name: CHAT_SETTING, value }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'chatSet', data: {} });
+      await appendSetting({ listo, tx }, { by: viewer.id, type: 'chatSet', data: {} });
       return { version: value.version };
     });
     await ask(listo, (connector) => declareActions(listo, connector));
@@ -197,7 +200,10 @@ export const chatRoutes: Routes = (router, listo) => {
     return change(listo, actor, async (tx) => {
       const id = nanoid(12);
       await tables.chatNotices.insert({ ...body, id, isOn: false, triedAt: null, version: 1 }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'chatNoticeAdded', data: { name: body.name } });
+      await appendSetting(
+        { listo, tx },
+        { by: viewer.id, type: 'chatNoticeAdded', data: { name: body.name } },
+      );
       return { id };
     });
   });
@@ -231,11 +237,14 @@ export const chatRoutes: Routes = (router, listo) => {
     if (isOn && row.triedAt === null) throw new ProblemError('notTried');
     return change(listo, actor, async (tx) => {
       await tables.chatNotices.update({ id }, { isOn, version: row.version + 1 }, tx);
-      await appendSetting(listo, tx, {
-        by: viewer.id,
-        type: 'chatNoticeTurned',
-        data: { name: row.name, isOn },
-      });
+      await appendSetting(
+        { listo, tx },
+        {
+          by: viewer.id,
+          type: 'chatNoticeTurned',
+          data: { name: row.name, isOn },
+        },
+      );
       return OK;
     });
   });
@@ -244,7 +253,10 @@ export const chatRoutes: Routes = (router, listo) => {
     const row = await requireNotice(viewer, id);
     return change(listo, actor, async (tx) => {
       await tables.chatNotices.remove({ id }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'chatNoticeRemoved', data: { name: row.name } });
+      await appendSetting(
+        { listo, tx },
+        { by: viewer.id, type: 'chatNoticeRemoved', data: { name: row.name } },
+      );
       return OK;
     });
   });

@@ -21,6 +21,7 @@ import { say } from './says';
 import { seal } from './seal';
 import { readChatSettings } from './settings';
 import { getOwn } from '../../core/records';
+import type { Viewing } from '../unitOfWork';
 
 /** The field of the ticket's title, which no question of a form is called. */
 const TITLE = '-title';
@@ -74,8 +75,7 @@ async function listThings(listo: Listo, personId: string, { fields }: FormDefini
 
 /** What is known before the first question: of the person, what is usual, and what they said. */
 async function knownAnswers(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   form: FormDefinition,
   words: string,
 ): Promise<Answers> {
@@ -100,7 +100,7 @@ export async function openServiceForm(
   const { language } = viewer;
   const { title, form } = await requireService(listo, carried.serviceId);
   const words = carried.messages.map(({ text }) => text).join('\n');
-  const answers = carried.answers ?? (await knownAnswers(listo, viewer, form, words));
+  const answers = carried.answers ?? (await knownAnswers({ listo, viewer }, form, words));
   const listed = await listThings(listo, viewer.id, form);
   const wrong = new Map(
     problems.map(({ field, code, limit, words: own }) => [

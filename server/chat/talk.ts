@@ -104,7 +104,7 @@ export async function talkInChat(
   message: ToldMessage,
 ): Promise<Became> {
   const actor = { id: viewer.id, idempotencyKey: `${event.id}s` };
-  const before: TalkView = await startTalk(listo, viewer, actor, false);
+  const before: TalkView = await startTalk({ listo, viewer, actor }, false);
   const input = toInput(
     before.turns.findLast(({ by }) => by === 'assistant'),
     message.text,

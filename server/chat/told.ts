@@ -1,5 +1,4 @@
 import { factsOfEntry } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import type { CardAction } from '../../core/chat';
 import { listMissing, withoutFiles, type Language } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
@@ -18,6 +17,7 @@ import { sayOutcome } from '../approvals/outcome';
 import { say, type Saying } from './says';
 import { findChat } from './access';
 import { linkTo } from './compose';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Told events that say something of their own in a direct talk; of the others the line there says enough. */
 const TOLD: Partial<Record<string, Saying>> = {
@@ -41,8 +41,7 @@ const RELATIONS = new Set(['requester', 'alsoTold']);
 
 /** Tells people in direct talk, as they wish, of what they have just been told; those who decide can do it there. */
 export async function chatTold(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   all: (Told & { ticket: TicketRecord })[],
   known: LookUp,
 ): Promise<void> {
@@ -51,7 +50,7 @@ export async function chatTold(
   );
   if (wanted.length === 0 || !(await findChat(listo))) return;
   for (const { personId, event, relation, entry, ticket } of wanted) {
-    const nextAt = await whenTold(listo, tx, personId, known);
+    const nextAt = await whenTold({ listo, tx }, personId, known);
     if (nextAt === null) continue;
     const to = { ticketNumber: ticket.number, personId, nextAt };
     if (relation === 'approver') {

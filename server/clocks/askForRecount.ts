@@ -1,13 +1,11 @@
-import type { Transaction } from 'sequelize';
-import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 
 /**
  * Asks for clocks of open work to be read anew, in the transaction of the change that makes it needed.
  * @param targetIds the promises whose going clocks may move; null: every clock, also those that may only now begin
  */
 export async function askForRecount(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   why: string,
   targetIds: string[] | null = null,
 ): Promise<void> {

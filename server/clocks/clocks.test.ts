@@ -74,7 +74,7 @@ test('what happens while all clocks are read anew does not wait for its end', as
     await db.select("SELECT position FROM consumers WHERE name = 'clocks' FOR UPDATE", {}, tx);
     number = await create();
     await placeEntries(db);
-    await db.transaction((asking) => askForRecount(app.listo, asking, 'test', ['decision']));
+    await db.transaction((asking) => askForRecount({ listo: app.listo, tx: asking }, 'test', ['decision']));
     await untilHeldUp("SELECT position FROM consumers WHERE name = 'clocks' FOR UPDATE");
   });
   await until(

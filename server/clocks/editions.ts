@@ -1,7 +1,7 @@
-import type { Transaction } from 'sequelize';
 import type { TargetDefinition } from '../../core/targets';
 import type { Listo } from '../listo';
 import type { TargetRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Former definitions of promises, by "target edition". */
 export type Editions = ReadonlyMap<string, TargetDefinition>;
@@ -52,8 +52,7 @@ type Written = {
 
 /** Keeps an edition of a promise, and the first one too when it is first changed. */
 export async function keepEdition(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { target, id, definition, at, personId, isForOpen }: Written,
 ): Promise<number> {
   const { targetEditions } = db.tables;
@@ -79,8 +78,7 @@ export async function keepEdition(
 
 /** Clocks that are going take an edition over: all, or those that go by one other. */
 export async function takeOver(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { id, edition, from = null }: { id: string; edition: number; from?: number | null },
 ): Promise<void> {
   await db.run(

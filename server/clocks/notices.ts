@@ -1,16 +1,15 @@
 import type { JournalEntry } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import { fillBlanks } from '../../core/text';
 import { BREACH_PERCENT, findNotice, LATE, type TargetNotice } from '../../core/targets';
 import { isOpen, PRIORITIES } from '../../core/tickets';
 import { toEntry } from '../journal/append';
-import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import type { TicketRecord } from '../tickets/model';
 import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import type { ClockRow, TargetRow } from './model';
 import { fromNoticeRef, isGiven, toNoticeRef } from './settle';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Late by more than this, a notice says that it comes late. */
 const LATE_MS = 1_000;
@@ -25,8 +24,7 @@ function wordsOf(notice: TargetNotice | null, ticket: TicketRecord, target: Targ
 
 /** What a target does with the ticket at this share, beside telling: hands it on, makes it more urgent. */
 async function act(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   target: TargetRow,
   { handTo, raisesPriority }: TargetNotice,
@@ -35,8 +33,7 @@ async function act(
   const raised = PRIORITIES[PRIORITIES.indexOf(ticket.priority) - 1];
   if (raisesPriority && raised !== undefined)
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { priority: raised, priorityReason: reason },
       {
@@ -50,7 +47,7 @@ async function act(
   if (!handTo) return;
   const { teamId, groupId, personId } = handTo;
   if (ticket.teamId === teamId && ticket.assigneeId === personId && ticket.groupId === groupId) return;
-  await makeMove(listo, tx, ticket, {
+  await makeMove({ listo, tx }, ticket, {
     ...{ name: 'give', by: 'system', actorId: null, via: 'rule' },
     input: { teamId, groupId, assigneeId: personId },
   });
@@ -125,6 +122,6 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
     // As it is by now: an earlier notice may have moved it.
     const current = await tables.tickets.findOne({ number: ticket.number }, tx, true);
     if (current && isOpen(current.state) && current.heldFor !== 'approval')
-      await act(listo, tx, current, target, notice);
+      await act({ listo, tx }, current, target, notice);
   }
 };

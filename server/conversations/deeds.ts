@@ -11,6 +11,7 @@ import { requireConversation, type Guarded, type Side } from './guard';
 import type { ConversationRow } from './model';
 import { recordEntry } from './record';
 import { readHours } from './waits';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 export type By = { listo: Listo; viewer: SignedIn; actor: Actor; id: string };
 
@@ -21,7 +22,7 @@ function on<T>(
   work: (tx: Transaction, found: Guarded) => Promise<T>,
 ): Promise<T> {
   return change(listo, actor, async (tx) =>
-    work(tx, await requireConversation(listo, viewer, id, { tx, ...(as && { as }) })),
+    work(tx, await requireConversation({ listo, viewer }, id, { tx, ...(as && { as }) })),
   );
 }
 
@@ -29,7 +30,7 @@ const refuse = (field: string, code: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
 
 /** The conversation that someone has, if they have one: two at once there are not. */
-async function findUnderWay({ db }: Listo, tx: Transaction, personId: string): Promise<string | null> {
+async function findUnderWay({ listo: { db }, tx }: UnitOfWork, personId: string): Promise<string | null> {
   const [open] = await db.select<{ id: string }>(
     "SELECT id FROM conversations WHERE personId = :personId AND state <> 'ended' LIMIT 1",
     { personId },
@@ -40,9 +41,7 @@ async function findUnderWay({ db }: Listo, tx: Transaction, personId: string): P
 
 /** Asks for a person: into the line, with the first words. One at a time; who has one is in it already. */
 export async function startConversation(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { lineId, words, from }: { lineId: string; words: string; from: string },
 ): Promise<{ id: string }> {
   const { tables } = listo.db;
@@ -52,7 +51,7 @@ export async function startConversation(
   return change(listo, actor, async (tx) => {
     // Of two that are sent at once the second waits for the first.
     await tables.people.findOne({ id: viewer.id }, tx, true);
-    const open = await findUnderWay(listo, tx, viewer.id);
+    const open = await findUnderWay({ listo, tx }, viewer.id);
     if (open !== null) return { id: open };
     const now = listo.clock.now();
     const row: ConversationRow = {
@@ -63,7 +62,12 @@ export async function startConversation(
       ...{ ratingWord: null, version: 1 },
     };
     await tables.conversations.insert(row, tx);
-    await recordEntry(listo, tx, row, { type: 'words', authorId: viewer.id, text: words, data: { from } });
+    await recordEntry({ listo, tx }, row, {
+      type: 'words',
+      authorId: viewer.id,
+      text: words,
+      data: { from },
+    });
     return { id: row.id };
   });
 }
@@ -84,8 +88,7 @@ export function sayInConversation(
     const now = listo.clock.now();
     const ids = [...new Set(fileIds)];
     await recordEntry(
-      listo,
-      tx,
+      { listo, tx },
       conversation,
       {
         ...{ type: 'words', authorId: viewer.id, text, readBy: isToAll ? 'all' : 'agents' },
@@ -117,8 +120,7 @@ export function acceptConversation(by: By): Promise<{ ok: true }> {
     if (!isOffered && !(isInLine && isOfTeam)) throw new ProblemError('alreadyTaken');
     const now = listo.clock.now();
     await recordEntry(
-      listo,
-      tx,
+      { listo, tx },
       conversation,
       { type: handedBy === null ? 'taken' : 'handed', authorId: viewer.id },
       {
@@ -136,8 +138,7 @@ export function acceptConversation(by: By): Promise<{ ok: true }> {
  * from the line is offered to the next.
  */
 export async function passOn(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { conversation, why }: { conversation: ConversationRow; why: 'declined' | 'ranOut' },
 ): Promise<void> {
   const { offeredTo, agentId, handedBy, passedOver } = conversation;
@@ -147,13 +148,13 @@ export async function passOn(
     Object.assign(changes, { state: 'open', handedBy: null, handedWhy: null });
   else Object.assign(changes, { state: 'waiting', passedOver: [...new Set([...passedOver, who])] });
   const type = why === 'ranOut' ? 'ranOut' : handedBy === null ? 'passed' : 'notHanded';
-  await recordEntry(listo, tx, conversation, { type, authorId: offeredTo, readBy: 'agents' }, changes);
+  await recordEntry({ listo, tx }, conversation, { type, authorId: offeredTo, readBy: 'agents' }, changes);
 }
 
 export function declineConversation(by: By): Promise<{ ok: true }> {
   const { listo, viewer } = by;
   return on(by, 'agent', async (tx, { conversation }) => {
-    if (conversation.offeredTo === viewer.id) await passOn(listo, tx, { conversation, why: 'declined' });
+    if (conversation.offeredTo === viewer.id) await passOn({ listo, tx }, { conversation, why: 'declined' });
     return OK;
   });
 }
@@ -177,8 +178,7 @@ export function handOver(
       const other = agentId === viewer.id ? null : await findPersonAsViewer(listo, agentId);
       if (!other || !isAgent(other)) throw refuse('agentId', 'notAChoice');
       await recordEntry(
-        listo,
-        tx,
+        { listo, tx },
         conversation,
         { type: 'handing', authorId: viewer.id, data: { to: other.name } },
         { ...handed, offeredTo: agentId, offeredAt: now },
@@ -187,8 +187,7 @@ export function handOver(
       const line = await listo.db.tables.chatLines.findOne({ id: lineId!, isOn: true }, tx);
       if (!line) throw refuse('lineId', 'notAChoice');
       await recordEntry(
-        listo,
-        tx,
+        { listo, tx },
         conversation,
         { type: 'handing', authorId: viewer.id, data: { line: line.name } },
         {
@@ -204,7 +203,7 @@ export function handOver(
         },
       );
     }
-    await recordEntry(listo, tx, conversation, {
+    await recordEntry({ listo, tx }, conversation, {
       ...{ type: 'words', authorId: viewer.id, readBy: 'agents', text: why, data: { isWhy: true } },
     });
     return OK;
@@ -220,8 +219,7 @@ export function inviteTo(by: By, personId: string): Promise<{ ok: true }> {
       throw refuse('personId', 'notAChoice');
     if (conversation.invitedIds.includes(personId)) return OK;
     await recordEntry(
-      listo,
-      tx,
+      { listo, tx },
       conversation,
       { type: 'invited', authorId: viewer.id, data: { who: other.name } },
       { invitedIds: [...conversation.invitedIds, personId] },
@@ -237,22 +235,20 @@ export function tieDevice(by: By, tag: string): Promise<{ ok: true }> {
     const asset = await listo.db.tables.assets.findOne({ id: tag.trim() }, tx);
     if (!asset) throw refuse('tag', 'notAChoice');
     const entry = { type: 'device' as const, authorId: viewer.id, data: { tag: asset.id, name: asset.name } };
-    await recordEntry(listo, tx, conversation, entry, { assetTag: asset.id });
+    await recordEntry({ listo, tx }, conversation, entry, { assetTag: asset.id });
     return OK;
   });
 }
 
 /** Ends it, by either side or after silence. */
 export async function endWithin(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   conversation: ConversationRow,
   endedBy: NonNullable<ConversationRow['endedBy']>,
   authorId: string | null,
 ): Promise<void> {
   await recordEntry(
-    listo,
-    tx,
+    { listo, tx },
     conversation,
     { type: 'ended', authorId, data: { by: endedBy } },
     { state: 'ended', endedAt: listo.clock.now(), endedBy, offeredTo: null, offeredAt: null, handedBy: null },
@@ -266,7 +262,7 @@ export function endConversation(by: By): Promise<{ ok: true }> {
     if (side === 'agent' && conversation.agentId !== viewer.id) throw new ProblemError('forbidden');
     // Who goes before anyone came has been abandoned.
     const endedBy = conversation.firstTakenAt === null ? 'left' : side;
-    await endWithin(listo, tx, conversation, endedBy, viewer.id);
+    await endWithin({ listo, tx }, conversation, endedBy, viewer.id);
     return OK;
   });
 }
@@ -278,11 +274,10 @@ export function comeBack(by: By): Promise<{ ok: true }> {
     const now = listo.clock.now();
     if (conversation.state !== 'ended') return OK;
     if (!mayComeBack(conversation.endedAt, now)) throw new ProblemError('conversationOver');
-    if ((await findUnderWay(listo, tx, viewer.id)) !== null) throw new ProblemError('conversationOpen');
+    if ((await findUnderWay({ listo, tx }, viewer.id)) !== null) throw new ProblemError('conversationOpen');
     const isWithAgent = conversation.agentId !== null;
     await recordEntry(
-      listo,
-      tx,
+      { listo, tx },
       conversation,
       { type: 'returned', authorId: viewer.id },
       {

@@ -22,7 +22,7 @@ export async function mayReadInConversation(
   { id, conversationId }: Pick<FileRow, 'id' | 'conversationId'>,
 ): Promise<boolean> {
   if (conversationId === null) return false;
-  const found = await requireConversation(listo, viewer, conversationId).catch(() => null);
+  const found = await requireConversation({ listo, viewer }, conversationId).catch(() => null);
   if (!found) return false;
   return found.side === 'agent' || (await listOpenFileIds(listo, conversationId)).includes(id);
 }

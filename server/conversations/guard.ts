@@ -1,8 +1,8 @@
 import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { ChatLineRow, ConversationRow } from './model';
+import type { Viewing } from '../unitOfWork';
 
 export type Side = 'person' | 'agent';
 export type Guarded = { conversation: ConversationRow; line: ChatLineRow; side: Side };
@@ -27,8 +27,7 @@ export function sideOf(
  * A conversation, for those who stand on a side of it; for others it is not there. Inside a transaction it is locked.
  */
 export async function requireConversation(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   id: string,
   { tx, as }: { tx?: Transaction; as?: Side } = {},
 ): Promise<Guarded> {

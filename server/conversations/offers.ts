@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { afterSilence } from '../../core/conversations';
 import { chooseForOffer } from '../../core/routing';
 import { startLoop, type Loop } from '../loops/loop';
@@ -15,7 +16,7 @@ const TURN_MS = 1_000;
 async function onStill(
   listo: Listo,
   { id, version }: ConversationRow,
-  work: (tx: Parameters<typeof recordEntry>[1], row: ConversationRow) => Promise<void>,
+  work: (tx: Transaction, row: ConversationRow) => Promise<void>,
 ): Promise<boolean> {
   return listo.db.transaction(async (tx) => {
     const row = await listo.db.tables.conversations.findOne({ id }, tx, true);
@@ -34,7 +35,11 @@ async function takeBackOffers(listo: Listo, now: number): Promise<number> {
   );
   let done = 0;
   for (const row of rows)
-    if (await onStill(listo, row, (tx, locked) => passOn(listo, tx, { conversation: locked, why: 'ranOut' })))
+    if (
+      await onStill(listo, row, (tx, locked) =>
+        passOn({ listo, tx }, { conversation: locked, why: 'ranOut' }),
+      )
+    )
       done++;
   return done;
 }
@@ -51,8 +56,7 @@ async function rescue(listo: Listo, now: number): Promise<number> {
     if (
       await onStill(listo, row, (tx, locked) =>
         recordEntry(
-          listo,
-          tx,
+          { listo, tx },
           locked,
           { type: 'waiting', authorId: null },
           { state: 'waiting', agentId: null, lineAt: locked.startedAt, passedOver: [] },
@@ -85,8 +89,7 @@ async function offerLine(
         tx,
       );
       await recordEntry(
-        listo,
-        tx,
+        { listo, tx },
         { ...locked, version: locked.version + 1 },
         { type: 'waiting', authorId: null, readBy: 'agents', data: { offeredTo: personId } },
       );
@@ -132,8 +135,8 @@ async function hearSilence(listo: Listo, now: number): Promise<number> {
     const silence = afterSilence(facts, { askAfter, endAfter }, now);
     if (silence === 'nothing') continue;
     const isDone = await onStill(listo, row, async (tx, locked) => {
-      if (silence === 'end') await endWithin(listo, tx, locked, 'silence', null);
-      else await recordEntry(listo, tx, locked, { type: 'asked', authorId: null }, { askedThereAt: now });
+      if (silence === 'end') await endWithin({ listo, tx }, locked, 'silence', null);
+      else await recordEntry({ listo, tx }, locked, { type: 'asked', authorId: null }, { askedThereAt: now });
     });
     if (isDone) done++;
   }

@@ -19,6 +19,7 @@ import type { ChatLineRow, ConversationRow } from './model';
 import { readHours, readLineNow, waitBehind } from './waits';
 import { hasOwn } from '../../core/records';
 import { hiddenFrom } from '../tickets/hidden';
+import type { Viewing } from '../unitOfWork';
 
 const BEFORE = 5;
 const OPEN_TICKETS = 8;
@@ -88,8 +89,7 @@ export async function readMine(
 
 /** The last conversations that someone had, as far as an agent may read them; without the one that is open. */
 export async function readBefore(
-  { db }: Listo,
-  viewer: SignedIn,
+  { listo: { db }, viewer }: Viewing,
   personId: string,
   openId = '',
 ): Promise<PastConversation[]> {
@@ -116,7 +116,7 @@ async function readSide(
      ORDER BY t.number DESC LIMIT ${OPEN_TICKETS}`,
     { ...values, personId },
   );
-  const before = await readBefore(listo, viewer, personId, conversation.id);
+  const before = await readBefore({ listo, viewer }, personId, conversation.id);
   return {
     ...{ isMine: agentId === viewer.id, isOfferedToMe: offeredTo === viewer.id, handedWhy, assetTag },
     handedBy: handedBy === null ? null : (people.get(handedBy)?.name ?? null),
@@ -126,7 +126,7 @@ async function readSide(
 }
 
 export async function readConversation(listo: Listo, viewer: SignedIn, id: string): Promise<Conversation> {
-  const found = await requireConversation(listo, viewer, id);
+  const found = await requireConversation({ listo, viewer }, id);
   const { conversation, line, side } = found;
   const { select, tables } = listo.db;
   const { personId, agentId, state, ticketNumber, lineAt } = conversation;

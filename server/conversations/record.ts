@@ -1,13 +1,11 @@
 import type { NewConversationEntry } from '../../core/conversations';
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
-import type { Listo } from '../listo';
 import type { ConversationEntryRow, ConversationRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Adds to a conversation, and changes it: the one door through which conversations change. */
 export async function recordEntry(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   conversation: ConversationRow,
   entry: NewConversationEntry &
     Pick<ConversationEntryRow, 'authorId'> &

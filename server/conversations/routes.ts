@@ -54,12 +54,12 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
   serve(router, conversations.lines, () => listLines(listo));
   serve(router, conversations.mine, ({ viewer }) => readMine(listo, viewer.id));
   serve(router, conversations.start, ({ viewer, actor, body }) =>
-    woken(startConversation(listo, viewer, actor, body)),
+    woken(startConversation({ listo, viewer, actor }, body)),
   );
   serve(router, conversations.get, ({ viewer, params }) => readConversation(listo, viewer, params.id));
   serve(router, conversations.say, (call) => woken(sayInConversation(by(call), call.body)));
   serve(router, conversations.writing, async ({ viewer, params, body }) => {
-    const { side } = await requireConversation(listo, viewer, params.id);
+    const { side } = await requireConversation({ listo, viewer }, params.id);
     const readBy = side === 'person' ? 'all' : body.readBy;
     await listo.db.run(
       `INSERT INTO conversation_writing (conversationId, personId, at, readBy) VALUES (:id, :personId, :at, :readBy)
@@ -120,7 +120,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
       const next = { ...body, version: version + 1 };
       if (row) await tables.chatLines.update({ id: params.id }, next, tx);
       else await tables.chatLines.insert({ ...next, id: params.id, position: 100 }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'chatLineSet', data: { line: params.id } });
+      await appendSetting({ listo, tx }, { by: viewer.id, type: 'chatLineSet', data: { line: params.id } });
       return { version: next.version };
     });
   });
@@ -128,7 +128,7 @@ export function conversationRoutes(router: Router, listo: Listo, wire: Conversat
   router.get('/conversations/:id/transcript', async (request, response) => {
     const { viewer } = request;
     if (!viewer) throw new ProblemError('notSignedIn');
-    const { conversation } = await requireConversation(listo, viewer, request.params.id);
+    const { conversation } = await requireConversation({ listo, viewer }, request.params.id);
     const text = await readTranscript(listo, conversation, viewer.language);
     const name = `listo-${conversation.id}`;
     if (request.query.as === 'pdf')

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { toTitle } from '../../core/chat';
 import { findLastResort } from '../catalogue/lastResort';
 import { ProblemError } from '../http/problems';
@@ -16,14 +17,9 @@ const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
 
 /** Puts what was said on the ticket's thread, as the requester may read it, and notes it in the conversation. */
-async function attach(
-  by: By,
-  tx: Parameters<typeof recordEntry>[1],
-  number: number,
-  isMade: boolean,
-): Promise<void> {
+async function attach(by: By, tx: Transaction, number: number, isMade: boolean): Promise<void> {
   const { listo, viewer, id } = by;
-  const { conversation } = await requireConversation(listo, viewer, id, { tx, as: 'agent' });
+  const { conversation } = await requireConversation({ listo, viewer }, id, { tx, as: 'agent' });
   const ticket = (await listo.db.tables.tickets.findOne({ number }, tx, true))!;
   const text = (await readTranscript(listo, conversation, 'en')).slice(0, WORDS_LIMIT);
   const said = {
@@ -32,21 +28,20 @@ async function attach(
     via: 'liveChat',
     readBy: 'requester',
   } as const;
-  const messageId = await insertMessage(listo, tx, { ...said, isByTeam: false, text });
+  const messageId = await insertMessage({ listo, tx }, { ...said, isByTeam: false, text });
   const recorded = {
     type: 'conversation',
     actorId: viewer.id,
     via: 'liveChat',
     data: { messageId },
   } as const;
-  await recordChange(listo, tx, ticket, {}, recorded);
+  await recordChange({ listo, tx }, ticket, {}, recorded);
   // What agents sent each other beside it stays theirs.
   const fileIds = await listOpenFileIds(listo, id);
   if (fileIds.length > 0)
     await listo.db.tables.files.update({ id: fileIds as never }, { ticketNumber: number, messageId }, tx);
   await recordEntry(
-    listo,
-    tx,
+    { listo, tx },
     conversation,
     { type: 'ticket', authorId: viewer.id, data: { number, isMade } },
     { ticketNumber: number, isMade },
@@ -62,7 +57,7 @@ export async function ticketOf(
   { number, serviceId, title }: { number: number | null; serviceId: string | null; title: string },
 ): Promise<{ number: number }> {
   const { listo, viewer, actor, id } = by;
-  const { conversation, line } = await requireConversation(listo, viewer, id, { as: 'agent' });
+  const { conversation, line } = await requireConversation({ listo, viewer }, id, { as: 'agent' });
   if (number !== null) {
     return change(listo, actor, async (tx) => {
       const { ticket } = await requireTicket(listo, viewer, number, 'note', tx);
@@ -76,9 +71,7 @@ export async function ticketOf(
   const first = await listo.db.tables.conversationEntries.findOne({ conversationId: id, type: 'words' });
   const words = first?.text ?? '';
   return createTicket(
-    listo,
-    viewer,
-    actor,
+    { listo, viewer, actor },
     {
       ...{
         serviceId: serviceId ?? line.serviceId ?? (await findLastResort(listo)),

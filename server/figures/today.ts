@@ -33,7 +33,7 @@ async function countNumbers(
   const counted = await Promise.all(
     TEAM_NUMBER_NAMES.map(async (name) => {
       const { list, where } = listBehind(name, teamIds);
-      const { counts } = await countValues(listo, viewer, GIVEN_LISTS[list], { where, by: ['teamId'] });
+      const { counts } = await countValues({ listo, viewer }, GIVEN_LISTS[list], { where, by: ['teamId'] });
       return [name, counts[0]!] as const;
     }),
   );

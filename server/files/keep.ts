@@ -1,12 +1,10 @@
-import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import type { FileRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Ties files that a person uploaded to the ticket, and to the words, that they are sent with. */
 export async function keepFiles(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   fileIds: string[],
   to: Pick<FileRow, 'ticketNumber' | 'messageId'>,

@@ -43,7 +43,7 @@ export const closeHours: TimerHandler = async (listo, timers, tx) => {
       { teamId: team.id, most: MOST },
       tx,
     );
-    await followHours(listo, tx, open, { isArriving: false });
+    await followHours({ listo, tx }, open, { isArriving: false });
     await setClosing(listo, team, tx);
   }
 };

@@ -9,6 +9,7 @@ import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import { makeMove } from '../tickets/move';
 import type { TicketRecord } from '../tickets/model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Entries by which work arrives at a team. */
 const ARRIVALS = new Set(['sent', 'granted', 'givenOn', 'reopened']);
@@ -46,8 +47,7 @@ function judge({ teams, calendars, now }: Hours, ticket: Judged): { goTo: string
 
 /** Lets tickets follow their teams' hours: some go to a team on duty, their requesters read when the team is back. */
 export async function followHours(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   tickets: (Judged & { number: number })[],
   { isArriving }: { isArriving: boolean },
 ): Promise<void> {
@@ -59,34 +59,37 @@ export async function followHours(
     const ticket = await listo.db.tables.tickets.findOne({ number: candidate.number }, tx, true);
     if (!ticket || ticket.teamId !== candidate.teamId || ticket.state !== candidate.state) continue;
     const team = hours.teams.find(({ id }) => id === ticket.teamId)!;
-    if (isTold) await tell(listo, tx, ticket, team);
+    if (isTold) await tell({ listo, tx }, ticket, team);
     if (goTo !== null)
-      await makeMove(listo, tx, ticket, {
+      await makeMove({ listo, tx }, ticket, {
         ...{ name: 'give', by: 'system', actorId: null, via: 'rule' },
         input: { teamId: goTo, groupId: null, assigneeId: null },
       });
   }
 }
 
-async function tell(listo: Listo, tx: Transaction, ticket: TicketRecord, team: TeamRow): Promise<void> {
+async function tell({ listo, tx }: UnitOfWork, ticket: TicketRecord, team: TeamRow): Promise<void> {
   const calendar = (await listo.calendars.getAll())[team.calendarId]!;
   const { en, pt } = team.outOfHours.words!;
   const opensAt = calendar.nextWorking(listo.clock.now());
   const { timeZone } = calendar.spec;
-  await append(listo, tx, {
-    actorId: null,
-    via: 'rule',
-    type: 'outOfHours',
-    ticketNumber: ticket.number,
-    audience: 'requester',
-    data: {
-      opensAt,
-      words: {
-        en: fillBlanks(en, { opens: opensWords(opensAt, timeZone, 'en-GB') }),
-        pt: fillBlanks(pt, { opens: opensWords(opensAt, timeZone, 'pt-PT') }),
+  await append(
+    { listo, tx },
+    {
+      actorId: null,
+      via: 'rule',
+      type: 'outOfHours',
+      ticketNumber: ticket.number,
+      audience: 'requester',
+      data: {
+        opensAt,
+        words: {
+          en: fillBlanks(en, { opens: opensWords(opensAt, timeZone, 'en-GB') }),
+          pt: fillBlanks(pt, { opens: opensWords(opensAt, timeZone, 'pt-PT') }),
+        },
       },
     },
-  });
+  );
 }
 
 /** Work that arrives while its team is off. */
@@ -100,6 +103,6 @@ export const hoursConsumer: Consumer = {
       { numbers },
       tx,
     );
-    await followHours(listo, tx, tickets, { isArriving: true });
+    await followHours({ listo, tx }, tickets, { isArriving: true });
   },
 };

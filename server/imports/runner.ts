@@ -107,9 +107,7 @@ export class ImportRunner extends JobRunner<ImportRow> {
     const answers = field && words !== '' ? { [field.name]: words } : {};
     const given = { ...(impact && { impact }), ...(urgency && { urgency }) };
     await createTicket(
-      this.listo,
-      viewer,
-      { id: viewer.id, idempotencyKey: `import:${id}:${line}` },
+      { listo: this.listo, viewer, actor: { id: viewer.id, idempotencyKey: `import:${id}:${line}` } },
       { serviceId, requesterId, title, answers, via: 'table', alsoToldIds: [], fileIds: [] },
       {
         isLenient: true,
@@ -118,7 +116,7 @@ export class ImportRunner extends JobRunner<ImportRow> {
         ...(!field &&
           words !== '' && {
             after: async (tx, number) => {
-              await writeWithin(this.listo, tx, viewer, number, {
+              await writeWithin({ listo: this.listo, tx }, viewer, number, {
                 ...{ text: words, readBy: 'team', links: [], fileIds: [] },
               });
             },

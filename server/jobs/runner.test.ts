@@ -25,7 +25,7 @@ test('a job waits for what follows from the journal: others do not wait until al
   const before = await position('clocks');
   const entry = { actorId: null, via: 'rule' as const, ticketNumber: null, audience: 'team' as const };
   await db.transaction(async (tx) => {
-    for (let i = 0; i < 450; i++) await append(app.listo, tx, { ...entry, type: 'chatSet' });
+    for (let i = 0; i < 450; i++) await append({ listo: app.listo, tx }, { ...entry, type: 'chatSet' });
   });
   app.listo.wake();
   await until(

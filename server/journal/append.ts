@@ -1,6 +1,5 @@
-import type { Transaction } from 'sequelize';
 import type { JournalEntry, NewEntry, NewSettingEntry } from '../../core/journal';
-import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** An entry with what most entries say alike. @param now ms since 1970 */
 export function toEntry(now: number, entry: NewEntry): JournalEntry {
@@ -8,7 +7,7 @@ export function toEntry(now: number, entry: NewEntry): JournalEntry {
 }
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */
-export async function append(listo: Listo, tx: Transaction, entry: NewEntry): Promise<number> {
+export async function append({ listo, tx }: UnitOfWork, entry: NewEntry): Promise<number> {
   return listo.db.tables.journal.insert(toEntry(listo.clock.now(), entry), tx);
 }
 
@@ -17,10 +16,9 @@ export async function append(listo: Listo, tx: Transaction, entry: NewEntry): Pr
  * `by`: who; null: it came about by itself.
  */
 export function appendSetting(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { by, ...entry }: NewSettingEntry & { by: string | null },
 ): Promise<number> {
   const via = by === null ? ('rule' as const) : ('desk' as const);
-  return append(listo, tx, { ...entry, actorId: by, via, ticketNumber: null, audience: 'team' });
+  return append({ listo, tx }, { ...entry, actorId: by, via, ticketNumber: null, audience: 'team' });
 }

@@ -55,8 +55,8 @@ test('an entry that commits after one with a higher id is not skipped', async ()
     "INSERT INTO consumers (name, position) SELECT 'watcher', COALESCE(MAX(position), 0) FROM journal",
   );
   const slow = await listo.db.sequelize.transaction();
-  await append(listo, slow, { ...entry, type: 'categoriesChanged' });
-  await listo.db.transaction((tx) => append(listo, tx, { ...entry, type: 'chatSet' }));
+  await append({ listo, tx: slow }, { ...entry, type: 'categoriesChanged' });
+  await listo.db.transaction((tx) => append({ listo, tx }, { ...entry, type: 'chatSet' }));
   const look = async () => {
     await placeEntries(listo.db);
     await runConsumer(listo, watcher);
@@ -98,7 +98,7 @@ test('consumers that hear nothing of what is new come along without being asked,
     made,
     { type: 'categoriesChanged' },
   ] as const)
-    await listo.db.transaction((tx) => append(listo, tx, { ...entry, ...each }));
+    await listo.db.transaction((tx) => append({ listo, tx }, { ...entry, ...each }));
   await until(
     () => placeEntries(listo.db).then(() => listo.db.tables.journal.find({ position: null })),
     (unplaced) => unplaced.length === 0,

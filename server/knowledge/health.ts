@@ -8,6 +8,7 @@ import { visibleTo } from '../tickets/visibility';
 import { createReader } from './find';
 import { handOf } from './keep';
 import type { ArticleRow } from './model';
+import type { Viewing } from '../unitOfWork';
 
 const DAY_MS = 86_400_000;
 const WEEK_MS = 7 * DAY_MS;
@@ -74,7 +75,7 @@ type FateRow = { serviceId: string; week: number; shared: number; without: numbe
  * What became of matters: solved by an article alone, done after an agent shared one, done without. Each is in one of
  * the three, so that they add up.
  */
-async function readFates(listo: Listo, viewer: SignedIn, since: number, now: number) {
+async function readFates({ listo, viewer }: Viewing, since: number, now: number) {
   const { sql, values } = visibleTo(viewer);
   const done = await listo.db.select<FateRow>(
     `SELECT serviceId, week, CAST(SUM(isShared) AS INT) AS shared, CAST(SUM(1 - isShared) AS INT) AS without FROM (
@@ -132,7 +133,7 @@ export async function readHealth(listo: Listo, viewer: SignedIn, days: number) {
         reviewAt !== null && reviewAt < now ? [{ id, title, reviewAt }] : [],
       )
       .sort((one, other) => one.reviewAt - other.reviewAt),
-    ...(await readFates(listo, viewer, since, now)),
+    ...(await readFates({ listo, viewer }, since, now)),
   };
 }
 

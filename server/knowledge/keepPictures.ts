@@ -1,12 +1,10 @@
-import type { Transaction } from 'sequelize';
 import type { ArticleBody } from '../../contract/knowledge';
 import { listPictures } from '../../core/knowledge';
-import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Ties the pictures that someone put into an article to it, so that its readers see them. */
 export async function keepPictures(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   articleId: string,
   body: ArticleBody['body'],

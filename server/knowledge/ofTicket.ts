@@ -11,6 +11,7 @@ import { writeWithin } from '../tickets/messages';
 import type { TicketRecord } from '../tickets/model';
 import { createReader, findIn } from './find';
 import { readLibrary } from './library';
+import type { Viewing } from '../unitOfWork';
 
 /** So much of what was said tells what it is about. */
 const MOST_LETTERS = 1_500;
@@ -32,7 +33,7 @@ async function wordsOf(
 }
 
 /** What fits a ticket, that its requester may read as well as the agent. */
-export async function findForTicket(listo: Listo, viewer: SignedIn, number: number, q: string) {
+export async function findForTicket({ listo, viewer }: Viewing, number: number, q: string) {
   const { ticket } = await requireTicket(listo, viewer, number, 'note');
   const library = await readLibrary(listo);
   const isReader = await createReader(listo, viewer.id);
@@ -63,8 +64,7 @@ type Shared = { number: number; articleId: string };
 
 /** What an article is sent with, in the requester's language. @throws ProblemError where they may not read it */
 async function wordsOfSharing(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { number, articleId }: Shared,
   requesterId: string,
 ): Promise<string> {
@@ -84,7 +84,7 @@ async function wordsOfSharing(
 /** The answer with which an article would be sent, for the agent to edit first. */
 export async function readSharing(listo: Listo, viewer: SignedIn, shared: Shared): Promise<{ text: string }> {
   const { ticket } = await requireTicket(listo, viewer, shared.number, 'answer');
-  return { text: await wordsOfSharing(listo, viewer, shared, ticket.requesterId) };
+  return { text: await wordsOfSharing({ listo, viewer }, shared, ticket.requesterId) };
 }
 
 /** Sends an article as an answer, with the way to it, in the agent's own words where they gave some; counted as shared. */
@@ -96,8 +96,8 @@ export async function shareArticle(
   const { number, articleId } = shared;
   return change(listo, actor, async (tx) => {
     const { ticket } = await requireTicket(listo, viewer, number, 'answer', tx);
-    const usual = await wordsOfSharing(listo, viewer, shared, ticket.requesterId);
-    const sent = await writeWithin(listo, tx, viewer, number, {
+    const usual = await wordsOfSharing({ listo, viewer }, shared, ticket.requesterId);
+    const sent = await writeWithin({ listo, tx }, viewer, number, {
       ...{ text: own ?? usual, format: 'rich', readBy: 'requester', links: [], fileIds: [] },
     });
     await listo.db.tables.articleUses.insert(

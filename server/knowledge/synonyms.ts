@@ -1,9 +1,9 @@
 import { readsDesk } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { forgetLibrary, SYNONYMS_SETTING, type SynonymSetting } from './library';
+import type { Changing } from '../unitOfWork';
 
 export async function readSynonyms({ db }: Listo): Promise<SynonymSetting> {
   const setting = await db.tables.settings.findOne({ name: SYNONYMS_SETTING });
@@ -12,9 +12,7 @@ export async function readSynonyms({ db }: Listo): Promise<SynonymSetting> {
 
 /** Changes which words stand for the same. */
 export async function setSynonyms(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { version, ...words }: SynonymSetting,
 ): Promise<{ version: number }> {
   if (!readsDesk(viewer)) throw new ProblemError('forbidden');

@@ -1,11 +1,10 @@
 import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
 import { dayEdges } from '../../core/figures';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { readZone } from '../worklists/reader';
 import type { ArticleUseRow } from './model';
 import { readDraft } from './read';
+import type { Viewing } from '../unitOfWork';
 
 const WORDS_SHOWN = 50;
 type DayCounts = Omit<AnswerOf<typeof api.knowledge.use>['days'][number], 'from'>;
@@ -24,7 +23,7 @@ function countsOf(uses: Use[]): DayCounts {
 }
 
 /** How an article was used, day by day in the reader's zone, and what people said of it, the last first. */
-export async function readUse(listo: Listo, viewer: SignedIn, articleId: string, days: number) {
+export async function readUse({ listo, viewer }: Viewing, articleId: string, days: number) {
   await readDraft(listo, viewer, articleId);
   const edges = dayEdges(listo.clock.now(), await readZone(listo, viewer), days);
   const uses = await listo.db.select<Use>(

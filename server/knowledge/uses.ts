@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import type { BodyOf } from '../../contract/endpoint';
 import type { api } from '../../contract';
 import type { Language } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
@@ -12,6 +11,7 @@ import { requireTicket } from '../tickets/guard';
 import { writeWithin } from '../tickets/messages';
 import { createReader } from './find';
 import { readLibrary, type Published } from './library';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Knowledge = typeof api.knowledge;
 
@@ -42,9 +42,7 @@ export async function requireReadable(listo: Listo, personId: string, id: string
 
 /** Keeps what was asked; of words that were typed on, only the last. */
 export function keepQuestion(
-  listo: Listo,
-  { id: personId, language }: SignedIn,
-  actor: Actor,
+  { listo, viewer: { id: personId, language }, actor }: Changing,
   { words, door, serviceId, articleIds }: BodyOf<Knowledge['asked']>,
 ): Promise<{ ok: true }> {
   const { tables, select } = listo.db;
@@ -67,9 +65,7 @@ export function keepQuestion(
 }
 
 export async function keepOpened(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { articleId, door, number }: { articleId: string } & BodyOf<Knowledge['opened']>,
 ): Promise<{ ok: true }> {
   await requireReadable(listo, viewer.id, articleId);
@@ -84,8 +80,7 @@ export async function keepOpened(
 
 /** Of what someone says of an article within a day, the later word stands. */
 export async function forgetEarlierWord(
-  { db, clock }: Listo,
-  tx: Transaction,
+  { listo: { db, clock }, tx }: UnitOfWork,
   by: { personId: string; articleId: string },
 ): Promise<void> {
   await db.run(
@@ -100,8 +95,7 @@ type Word = { number: number; article: Published; helped: boolean; words: string
 
 /** What the requester says of an article that they were sent stands on the ticket, for whoever sent it. */
 async function tellTeam(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   { number, article, helped, words }: Word,
 ): Promise<void> {
@@ -112,14 +106,12 @@ async function tellTeam(
   const title = inLanguage(article.words.title, viewer.language);
   const says = SAYS[viewer.language];
   const text = helped ? says.wasIt(title) : says.wasNot(title, words.trim());
-  await writeWithin(listo, tx, viewer, number, { text, readBy: 'requester', links: [], fileIds: [] });
+  await writeWithin({ listo, tx }, viewer, number, { text, readBy: 'requester', links: [], fileIds: [] });
 }
 
 /** Whether it was it. Said again within a day, the later word stands. */
 export async function keepJudgement(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { articleId, helped, number, ...said }: { articleId: string } & BodyOf<Knowledge['judge']>,
 ): Promise<{ ok: true }> {
   const { id: personId } = viewer;
@@ -127,14 +119,14 @@ export async function keepJudgement(
   if (number !== null) await requireTicket(listo, viewer, number, 'read');
   const at = listo.clock.now();
   return change(listo, actor, async (tx) => {
-    await forgetEarlierWord(listo, tx, { personId, articleId });
+    await forgetEarlierWord({ listo, tx }, { personId, articleId });
     const what = helped ? 'helped' : 'notHelped';
     await listo.db.tables.articleUses.insert(
       { articleId, personId, at, what, ticketNumber: number, ...said, isInstead: said.isInstead && helped },
       tx,
     );
     if (number !== null && (helped || said.words.trim() !== ''))
-      await tellTeam(listo, tx, viewer, { number, article, helped, words: said.words });
+      await tellTeam({ listo, tx }, viewer, { number, article, helped, words: said.words });
     return OK;
   });
 }

@@ -1,16 +1,16 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
 import { passOnFrom } from '../approvals/gone';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { recordStep } from '../plans/record';
 import { giveBack } from '../routing/giveBack';
-import { forgetViewers, type SignedIn } from '../sessions/viewer';
+import { forgetViewers } from '../sessions/viewer';
 import type { TimerHandler } from '../timers/runner';
 import type { PersonRow } from '../people/model';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Leaving = AnswerOf<typeof api.people.leaving>;
 
@@ -41,7 +41,7 @@ export async function readLeaving(listo: Listo, personId: string): Promise<Leavi
   };
 }
 
-async function findAt(listo: Listo, tx: Transaction, id: string, version: number): Promise<PersonRow> {
+async function findAt({ listo, tx }: UnitOfWork, id: string, version: number): Promise<PersonRow> {
   const person = await listo.db.tables.people.findOne({ id }, tx, true);
   if (!person) throw new ProblemError('notFound');
   if (person.version !== version)
@@ -52,37 +52,39 @@ async function findAt(listo: Listo, tx: Transaction, id: string, version: number
 }
 
 async function record(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   actorId: string,
   type: 'personLeft' | 'personBack',
   personId: string,
 ): Promise<void> {
-  await appendSetting(listo, tx, {
-    by: actorId,
-    type,
-    data: {
-      personId,
-      teamIds: (await listo.db.tables.members.find({ personId }, { transaction: tx })).map(
-        ({ teamId }) => teamId,
-      ),
+  await appendSetting(
+    { listo, tx },
+    {
+      by: actorId,
+      type,
+      data: {
+        personId,
+        teamIds: (await listo.db.tables.members.find({ personId }, { transaction: tx })).map(
+          ({ teamId }) => teamId,
+        ),
+      },
     },
-  });
+  );
 }
 
 /** Someone leaves: they can no longer sign in, and what waits for them goes to others. */
-export async function leave(listo: Listo, viewer: SignedIn, actor: Actor, id: string, version: number) {
+export async function leave({ listo, viewer, actor }: Changing, id: string, version: number) {
   if (id === viewer.id)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'personId', code: 'notAChoice' }] });
   const { tables } = listo.db;
   const answer = await change(listo, actor, async (tx) => {
-    const person = await findAt(listo, tx, id, version);
+    const person = await findAt({ listo, tx }, id, version);
     if (person.leftAt !== null) return { version };
     const now = listo.clock.now();
     await tables.people.update({ id }, { leftAt: now, presence: 'away', version: version + 1 }, tx);
     await tables.sessions.remove({ personId: id }, tx);
     await tables.timers.insert({ ticketNumber: 0, kind: 'leaves', ref: id, at: now }, tx);
-    await record(listo, tx, viewer.id, 'personLeft', id);
+    await record({ listo, tx }, viewer.id, 'personLeft', id);
     return { version: version + 1 };
   });
   forgetViewers(listo);
@@ -90,31 +92,24 @@ export async function leave(listo: Listo, viewer: SignedIn, actor: Actor, id: st
 }
 
 /** They are here after all, or again; what went to others stays with those. */
-export async function comeBackAgain(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  id: string,
-  version: number,
-) {
+export async function comeBackAgain({ listo, viewer, actor }: Changing, id: string, version: number) {
   return change(listo, actor, async (tx) => {
-    const person = await findAt(listo, tx, id, version);
+    const person = await findAt({ listo, tx }, id, version);
     if (person.leftAt === null) return { version };
     await listo.db.tables.people.update({ id }, { leftAt: null, version: version + 1 }, tx);
-    await record(listo, tx, viewer.id, 'personBack', id);
+    await record({ listo, tx }, viewer.id, 'personBack', id);
     return { version: version + 1 };
   });
 }
 
-async function giveStepsBack(listo: Listo, tx: Transaction, personId: string): Promise<void> {
+async function giveStepsBack({ listo, tx }: UnitOfWork, personId: string): Promise<void> {
   const { tables } = listo.db;
   const steps = await tables.planSteps.find({ assigneeId: personId, state: 'active' }, { transaction: tx });
   for (const step of steps) {
     const ticket = (await tables.tickets.findOne({ number: step.ticketNumber }, tx, true))!;
     const data = { personId };
     await recordStep(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       step,
       { assigneeId: null },
@@ -129,14 +124,14 @@ export const handOver: TimerHandler = async (listo, timers, tx) => {
     const person = await listo.db.tables.people.findOne({ id: personId }, tx);
     // Back before it was done.
     if (!person || person.leftAt === null) continue;
-    await passOnFrom(listo, tx, personId, 'askLeft');
+    await passOnFrom({ listo, tx }, personId, 'askLeft');
     const held = await listo.db.select<{ number: number }>(
       "SELECT number FROM tickets WHERE assigneeId = :personId AND state IN ('received', 'inWork', 'held')",
       { personId },
       tx,
     );
     const numbers = held.map(({ number }) => number);
-    await giveBack(listo, tx, personId, numbers, 'leftBehind');
-    await giveStepsBack(listo, tx, personId);
+    await giveBack({ listo, tx }, personId, numbers, 'leftBehind');
+    await giveStepsBack({ listo, tx }, personId);
   }
 };

@@ -25,10 +25,10 @@ export const leavingRoutes: Routes = (router, listo) => {
   });
   serve(router, people.leave, async ({ viewer, actor, params, body }) => {
     mustAdminister(viewer);
-    return leave(listo, viewer, actor, params.id, body.version);
+    return leave({ listo, viewer, actor }, params.id, body.version);
   });
   serve(router, people.comeBack, async ({ viewer, actor, params, body }) => {
     mustAdminister(viewer);
-    return comeBackAgain(listo, viewer, actor, params.id, body.version);
+    return comeBackAgain({ listo, viewer, actor }, params.id, body.version);
   });
 };

@@ -98,8 +98,8 @@ test('what happens to people reaches those who have to do with them, and nobody 
   const ofPeople = { personId: 'marta', teamIds: ['people'] };
   await listo.db.transaction(async (tx) => {
     for (const type of ['personLeft', 'personBack'] as const)
-      await appendSetting(listo, tx, { by: 'helder', type, data: ofPeople });
-    await appendSetting(listo, tx, { by: 'helder', type: 'categoriesChanged' });
+      await appendSetting({ listo, tx }, { by: 'helder', type, data: ofPeople });
+    await appendSetting({ listo, tx }, { by: 'helder', type: 'categoriesChanged' });
   });
   listo.wake();
   expect(await sofia.until('categoriesChanged')).toMatch(/personLeft[^]*personBack/);

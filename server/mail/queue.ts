@@ -4,6 +4,7 @@ import type { Language } from '../../core/forms';
 import { writeMail, type MailBlanks, type MailTemplate } from '../../core/mail';
 import type { Listo } from '../listo';
 import { lookUp, type LookUp } from '../notifications/lookUp';
+import type { UnitOfWork } from '../unitOfWork';
 
 const TOKEN_LENGTH = 24;
 const ALPHABET = 'abcdefghijklmnopqrstuvwxyz0123456789';
@@ -21,8 +22,7 @@ function createMailToken(): string {
 
 /** The address to which someone's answer comes back: the same for a ticket, one of its own for each ask. */
 async function findAnswerAddress(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   personId: string,
   ticketNumber: number,
   askId: string | null,
@@ -50,8 +50,7 @@ type Queued = {
 
 /** Puts a mail in line, in the transaction of what it tells of; it leaves after the commit. */
 export async function queueMail(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { template, to, about, blanks, askId = null, isReply = false }: Queued,
   known: LookUp = lookUp(listo, tx),
 ): Promise<void> {
@@ -62,7 +61,7 @@ export async function queueMail(
   const fromAddress = `${team?.mailbox ?? 'listo'}@${domain}`;
   const replyTo =
     about && to.id !== null
-      ? await findAnswerAddress(listo, tx, to.id, about.number, askId, known)
+      ? await findAnswerAddress({ listo, tx }, to.id, about.number, askId, known)
       : fromAddress;
   const { subject, text } = writeMail(await known.mailTexts(template), to.language, {
     ...(about && { number: String(about.number), title: about.title }),

@@ -18,7 +18,7 @@ import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { PersonRow } from '../people/model';
-import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
+import { findPersonAsViewer } from '../sessions/viewer';
 import { createTicket } from '../tickets/create';
 import { write } from '../tickets/messages';
 import type { TicketRecord } from '../tickets/model';
@@ -28,6 +28,7 @@ import type { Envelope } from './listener';
 import type { MailAddressRow, MailInRow, MailOutcome } from './model';
 import { queueMail } from './queue';
 import { readMail, type ReadMail } from './read';
+import type { Viewing } from '../unitOfWork';
 
 const TEXT_LIMIT = 20_000;
 const FILES_LIMIT = 20;
@@ -69,7 +70,7 @@ async function answer(
   listo: Listo,
   { from, person }: Came,
   template: MailTemplate,
-  about: Parameters<typeof queueMail>[2]['about'],
+  about: Parameters<typeof queueMail>[1]['about'],
   { words = '', askId = null, facts }: { words?: string; askId?: string | null; facts?: string } = {},
 ): Promise<void> {
   if (!person) return;
@@ -85,14 +86,17 @@ async function answer(
       : `${listo.address}/ask/tickets/${about.number}`;
   const { id, name, email, language } = person;
   await listo.db.transaction((tx) =>
-    queueMail(listo, tx, {
-      template,
-      to: { id, name, email, language },
-      about,
-      blanks: { words, link, ...(facts !== undefined && { facts }) },
-      askId,
-      isReply: true,
-    }),
+    queueMail(
+      { listo, tx },
+      {
+        template,
+        to: { id, name, email, language },
+        about,
+        blanks: { words, link, ...(facts !== undefined && { facts }) },
+        askId,
+        isReply: true,
+      },
+    ),
   );
 }
 
@@ -159,7 +163,9 @@ async function receiveAnswer(
   if (text === '' && fileIds.length === 0) return { outcome: 'empty', ...known };
   // Files alone are words enough; the thread shows them by name.
   const words = { text: text === '' ? '📎' : text, readBy: 'requester' as const, links: [], fileIds };
-  await write(listo, viewer, { id: personId, idempotencyKey: came.key }, ticketNumber, words, { by: 'mail' });
+  await write({ listo, viewer, actor: { id: personId, idempotencyKey: came.key } }, ticketNumber, words, {
+    by: 'mail',
+  });
   return {
     outcome: 'answered',
     ...known,
@@ -169,8 +175,7 @@ async function receiveAnswer(
 
 /** Where the team wants it, the assistant answers with what may solve it. @returns whether it had something to say */
 async function answerAtOnce(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   came: Came,
   ticket: TicketRecord,
   said: { subject: string; text: string },
@@ -182,7 +187,9 @@ async function answerAtOnce(
   const facts = answers
     .map(({ articleId, title, text }) => `${title}\n${text}\n${listo.address}/ask/articles/${articleId}`)
     .join('\n\n');
-  await listo.db.transaction((tx) => listo.ports.mail.keepSent(listo, tx, viewer.id, ticket.number, answers));
+  await listo.db.transaction((tx) =>
+    listo.ports.mail.keepSent({ listo, tx }, viewer.id, ticket.number, answers),
+  );
   await answer(listo, came, 'mayAnswer', ticket, { facts });
   return true;
 }
@@ -195,10 +202,10 @@ async function endSolved(listo: Listo, personId: string, ticketNumber: number): 
   const isEnded = await transaction(async (tx) => {
     const ticket = await tables.tickets.findOne({ number: ticketNumber }, tx, true);
     if (ticket?.requesterId !== personId || ticket.state !== 'received') return false;
-    await makeMove(listo, tx, ticket, {
+    await makeMove({ listo, tx }, ticket, {
       ...{ name: 'withdraw', by: 'requester', actorId: personId, via: 'mail', input: {} },
     });
-    await listo.ports.mail.keepWasIt(listo, tx, personId, ticketNumber);
+    await listo.ports.mail.keepWasIt({ listo, tx }, personId, ticketNumber);
     return true;
   });
   listo.wake();
@@ -226,9 +233,7 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
   );
   const field = service.form.fields.find(({ kind }) => kind === 'longText');
   const { number } = await createTicket(
-    listo,
-    viewer,
-    { id: personId, idempotencyKey: came.key },
+    { listo, viewer, actor: { id: personId, idempotencyKey: came.key } },
     {
       ...{ serviceId: service.id, title, alsoToldIds: [], fileIds, via: 'mail' as const },
       answers: field && text !== '' ? { [field.name]: text } : {},
@@ -236,7 +241,7 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
     { isLenient: true },
   );
   const ticket = (await tables.tickets.findOne({ number }))!;
-  if (!(await answerAtOnce(listo, viewer, came, ticket, { subject: title, text })))
+  if (!(await answerAtOnce({ listo, viewer }, came, ticket, { subject: title, text })))
     await answer(listo, came, 'received', ticket);
   return {
     outcome: 'newTicket',

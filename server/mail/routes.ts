@@ -102,7 +102,7 @@ export const mailRoutes: Routes = (router, listo) => {
         });
       if (row) await tables.mailTexts.remove({ template }, tx);
       if (texts) await tables.mailTexts.insert({ template, texts, version: version + 1 }, tx);
-      await appendSetting(listo, tx, { by: viewer.id, type: 'mailTextChanged', data: { template } });
+      await appendSetting({ listo, tx }, { by: viewer.id, type: 'mailTextChanged', data: { template } });
       return { version: texts ? version + 1 : 0 };
     });
   });

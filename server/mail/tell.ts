@@ -1,17 +1,16 @@
 import { factsOfEntry } from '../../core/journal';
 import { composeText } from '../../core/words';
-import type { Transaction } from 'sequelize';
 import { LOCALES, type Language } from '../../core/forms';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
 import type { JournalRow } from '../journal/model';
-import type { Listo } from '../listo';
 import { factsOf } from '../tickets/answered';
 import { lookUp, type LookUp } from '../notifications/lookUp';
 import type { Told } from '../notifications/model';
 import type { PersonRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { isMailOn, queueMail } from './queue';
+import type { UnitOfWork } from '../unitOfWork';
 
 const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
   en: { yes: 'yes', no: 'no', costs: 'It costs' },
@@ -21,12 +20,7 @@ const SAYS: Record<Language, { yes: string; no: string; costs: string }> = {
 export const euros = (cents: number, language: Language): string =>
   new Intl.NumberFormat(LOCALES[language], { style: 'currency', currency: 'EUR' }).format(cents / 100);
 
-async function wordsOf(
-  listo: Listo,
-  tx: Transaction,
-  entry: JournalRow,
-  language: Language,
-): Promise<string> {
+async function wordsOf({ listo, tx }: UnitOfWork, entry: JournalRow, language: Language): Promise<string> {
   const { changes } = entry;
   if (entry.type === 'decided') {
     const { data } = entry;
@@ -47,8 +41,7 @@ async function wordsOf(
 
 /** An instant as its reader would say it, where they work. */
 async function instantWords(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   at: number,
   { siteId, language }: PersonRow,
 ): Promise<string> {
@@ -62,8 +55,7 @@ async function instantWords(
 type Mailed = { told: Told; ticket: TicketRecord; person: PersonRow };
 
 async function mailOne(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { told, ticket, person }: Mailed,
   known: LookUp,
 ): Promise<void> {
@@ -79,12 +71,12 @@ async function mailOne(
   const isTeamSide = relation === 'lead';
   const blanks: MailBlanks = {
     who: actor?.name ?? 'Listo',
-    words: await wordsOf(listo, tx, entry, language),
+    words: await wordsOf({ listo, tx }, entry, language),
     service: service.title[language],
     requester: requester?.name ?? '',
     link: `${listo.address}${isAsk ? '/ask' : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
     ...(forecastAt !== undefined && {
-      promised: await instantWords(listo, tx, forecastAt, person),
+      promised: await instantWords({ listo, tx }, forecastAt, person),
     }),
     ...(isAsk && { facts: factsOf(service.form, ticket.answers, language) }),
     ...(isAsk &&
@@ -92,13 +84,12 @@ async function mailOne(
   };
   const template: MailTemplate = isAsk ? 'ask' : (event as MailTemplate);
   const to = { id: person.id, name: person.name, email: person.email, language };
-  await queueMail(listo, tx, { template, to, about: ticket, blanks, askId }, known);
+  await queueMail({ listo, tx }, { template, to, about: ticket, blanks, askId }, known);
 }
 
 /** Writes to those who are told by mail too, of what they have just been told. */
 export async function mailTold(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   all: (Told & { ticket: TicketRecord })[],
   known: LookUp = lookUp(listo, tx),
 ): Promise<void> {
@@ -110,6 +101,6 @@ export async function mailTold(
     const person = people.find(({ id }) => id === told.personId);
     // What waits for someone's decision is sent also to who wants no mail otherwise.
     if (person && person.email !== '' && (person.wantsMail || told.relation === 'approver'))
-      await mailOne(listo, tx, { told, ticket, person }, known);
+      await mailOne({ listo, tx }, { told, ticket, person }, known);
   }
 }

@@ -5,6 +5,7 @@ import { isNews, whoIsTold, type Parties, type Reader, type ToldEvent } from '..
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
 import { lookUp, type LookUp } from './lookUp';
@@ -114,8 +115,7 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
 
 /** Another door by which people are told, of what concerns them. */
 export type Teller = (
-  listo: Listo,
-  tx: Transaction,
+  work: UnitOfWork,
   told: (Told & { ticket: TicketRecord })[],
   known: LookUp,
 ) => Promise<void>;
@@ -158,6 +158,6 @@ export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
     });
     await listo.db.tables.notifications.insertAll(rows, tx);
     const known = lookUp(listo, tx);
-    for (const tell of tellers) await tell(listo, tx, others, known);
+    for (const tell of tellers) await tell({ listo, tx }, others, known);
   },
 });

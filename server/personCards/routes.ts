@@ -34,7 +34,7 @@ export const personCardRoutes: Routes = (router, listo) => {
     return {
       ...{ id, name, goesFirst, title, phone, email, department, site: site.name, tickets },
       manager: manager?.name ?? null,
-      conversations: await readBefore(listo, viewer, id),
+      conversations: await readBefore({ listo, viewer }, id),
       known: getKnownFacts(person, site.name),
     };
   });

@@ -2,14 +2,13 @@ import { nanoid } from 'nanoid';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { isOpen } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { goOn } from './goOn';
 import { findRunning } from './running';
+import type { Changing } from '../unitOfWork';
 
 const refuse = (field: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
@@ -22,9 +21,7 @@ const toEffort = (hours: number): string | undefined => {
 
 /** Adds a task to one ticket's plan: its team gets it the moment it is its turn, and the forecast follows. */
 export async function addStep(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   { name, legId, teamId, hours, after }: BodyOf<typeof api.plans.add>,
 ): Promise<{ stepId: string }> {
@@ -56,12 +53,21 @@ export async function addStep(
       },
       tx,
     );
-    await append(listo, tx, {
-      ...{ actorId: viewer.id, via: 'desk', type: 'stepAdded', ticketNumber: number, audience: 'requester' },
-      data: { stepId, name: words },
-    });
+    await append(
+      { listo, tx },
+      {
+        ...{
+          actorId: viewer.id,
+          via: 'desk',
+          type: 'stepAdded',
+          ticketNumber: number,
+          audience: 'requester',
+        },
+        data: { stepId, name: words },
+      },
+    );
     await tables.plans.update({ ticketNumber: number }, { finishedAt: null }, tx);
-    await goOn(listo, tx, ticket);
+    await goOn({ listo, tx }, ticket);
     return { stepId };
   });
 }

@@ -1,10 +1,8 @@
-import type { Transaction } from 'sequelize';
 import { nextSteps } from '../../core/plans';
 import type { Language, LocalText } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
 import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
 import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
 import { findOnlyLead } from '../people/leads';
@@ -12,6 +10,7 @@ import type { StepRow } from './model';
 import { recordStep } from './record';
 import { setSlipWord } from './slip';
 import { fieldsOf, forecastOf, progressOf, type Running } from './running';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** A forecast this much past the promise is told of; and so much further, told of again. */
 const SLIP_MS = 60_000;
@@ -28,8 +27,7 @@ const bySystem = { by: 'system', ...rule } as const;
 
 /** A step's turn has come: its team gets it, its approvers are asked, or it does itself. */
 async function begin(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { ticket }: Running,
   serviceOf: ServiceOf,
   step: StepRow,
@@ -38,17 +36,20 @@ async function begin(
   const now = listo.clock.now();
   const { definition } = step;
   const started: Partial<StepRow> = { state: 'active', startedAt: now, neededBy };
-  if (definition.kind === 'ranking') started.assigneeId = await findOnlyLead(listo, tx, definition.teamId);
-  await recordStep(listo, tx, ticket, step, started, { type: 'stepStarted', ...rule });
-  if (definition.kind === 'automatic') await beginAutomatic(listo, tx, ticket, step, definition.action);
+  if (definition.kind === 'ranking')
+    started.assigneeId = await findOnlyLead({ listo, tx }, definition.teamId);
+  await recordStep({ listo, tx }, ticket, step, started, { type: 'stepStarted', ...rule });
+  if (definition.kind === 'automatic') await beginAutomatic({ listo, tx }, ticket, step, definition.action);
   if (definition.kind !== 'approval') return;
-  const isAsked = await listo.ports.plans.ask(listo, tx, {
-    ...{ ticket, service: await serviceOf(), stepId: step.stepId, definition },
-  });
+  const isAsked = await listo.ports.plans.ask(
+    { listo, tx },
+    {
+      ...{ ticket, service: await serviceOf(), stepId: step.stepId, definition },
+    },
+  );
   if (!isAsked)
     await recordStep(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       step,
       { state: 'failed', reason: 'noApprover' },
@@ -57,12 +58,7 @@ async function begin(
 }
 
 /** Begins and leaves out whatever has come up, until nothing more does. */
-async function beginAll(
-  listo: Listo,
-  tx: Transaction,
-  running: Running,
-  serviceOf: ServiceOf,
-): Promise<boolean> {
+async function beginAll({ listo, tx }: UnitOfWork, running: Running, serviceOf: ServiceOf): Promise<boolean> {
   const { plan, steps, ticket } = running;
   for (;;) {
     const now = listo.clock.now();
@@ -74,22 +70,21 @@ async function beginAll(
     const stepOf = (id: string): StepRow => steps.find(({ stepId }) => stepId === id)!;
     for (const id of skip)
       await recordStep(
-        listo,
-        tx,
+        { listo, tx },
         ticket,
         stepOf(id),
         { state: 'skipped', finishedAt: now },
         { type: 'stepNotNeeded', ...rule },
       );
     const { steps: times } = forecastOf(running, now);
-    for (const id of start) await begin(listo, tx, running, serviceOf, stepOf(id), times[id]!.latestFinish);
+    for (const id of start)
+      await begin({ listo, tx }, running, serviceOf, stepOf(id), times[id]!.latestFinish);
   }
 }
 
 /** Tells the holder when the forecast passes the promise, and the requester's page that it is back. */
 async function watchPromise(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { ticket, row, steps }: Running,
   finish: number,
   driving: string[],
@@ -101,16 +96,19 @@ async function watchPromise(
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { forecastAt: finish, slippedTo }, tx);
   Object.assign(row, { forecastAt: finish, slippedTo });
   if (!isLate || isTold) return;
-  await setSlipWord(listo, tx, ticket);
+  await setSlipWord({ listo, tx }, ticket);
   const names = driving.map((id) => steps.find(({ stepId }) => stepId === id)!.definition.name);
-  await append(listo, tx, {
-    ...{ ...rule, type: 'slipped', ticketNumber: ticket.number, audience: 'team' },
-    data: { promisedAt: row.promisedAt, forecastAt: finish, driving: names },
-  });
+  await append(
+    { listo, tx },
+    {
+      ...{ ...rule, type: 'slipped', ticketNumber: ticket.number, audience: 'team' },
+      data: { promisedAt: row.promisedAt, forecastAt: finish, driving: names },
+    },
+  );
 }
 
 /** Looks again when a step may begin for its date, or when one that runs ought to be over. */
-async function setLook(listo: Listo, tx: Transaction, running: Running, number: number): Promise<void> {
+async function setLook({ listo, tx }: UnitOfWork, running: Running, number: number): Promise<void> {
   const now = listo.clock.now();
   const progress = progressOf(running.steps);
   const { steps } = forecastOf(running, now);
@@ -133,27 +131,26 @@ async function setLook(listo: Listo, tx: Transaction, running: Running, number: 
  * promise slips, and with its last step the ticket is done.
  */
 export async function advancePlan(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   running: Running,
   serviceOf: ServiceOf,
 ): Promise<void> {
   const { ticket, row, steps } = running;
   if (row.finishedAt !== null || !isOpen(ticket.state)) return;
-  const finished = await beginAll(listo, tx, running, serviceOf);
+  const finished = await beginAll({ listo, tx }, running, serviceOf);
   const isHeld = ticket.state === 'held' && ticket.heldFor === 'approval';
   const approvals = steps.filter(({ definition }) => definition.kind === 'approval');
   const isRefused = approvals.some(({ state, reason }) => state === 'failed' && reason === 'declined');
   // One that nobody can decide holds the ticket until someone mends that.
   const isAsking = approvals.some(({ state }) => state === 'active' || state === 'failed');
   if (isHeld && isRefused) {
-    await makeMove(listo, tx, ticket, { name: 'decline', ...bySystem, input: {} });
-    return endPlan(listo, tx, running);
+    await makeMove({ listo, tx }, ticket, { name: 'decline', ...bySystem, input: {} });
+    return endPlan({ listo, tx }, running);
   }
-  if (isHeld && !isAsking) await makeMove(listo, tx, ticket, { name: 'grant', ...bySystem, input: {} });
+  if (isHeld && !isAsking) await makeMove({ listo, tx }, ticket, { name: 'grant', ...bySystem, input: {} });
   const { finish, driving } = forecastOf(running, listo.clock.now());
-  await watchPromise(listo, tx, running, finish, driving);
-  await setLook(listo, tx, running, ticket.number);
+  await watchPromise({ listo, tx }, running, finish, driving);
+  await setLook({ listo, tx }, running, ticket.number);
   if (!finished) return;
   const finishedAt = Math.max(...steps.map((step) => step.finishedAt ?? 0));
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { finishedAt }, tx);
@@ -164,19 +161,18 @@ export async function advancePlan(
     tx,
   );
   const solution = ((await serviceOf()).plan?.doneWords ?? ALL_DONE)[requester!.language];
-  await makeMove(listo, tx, ticket, { name: 'finish', ...bySystem, input: { solution } });
+  await makeMove({ listo, tx }, ticket, { name: 'finish', ...bySystem, input: { solution } });
 }
 
 /** The ticket is no longer wanted: what has not been done is not to be done. */
-export async function endPlan(listo: Listo, tx: Transaction, { ticket, row, steps }: Running): Promise<void> {
+export async function endPlan({ listo, tx }: UnitOfWork, { ticket, row, steps }: Running): Promise<void> {
   const now = listo.clock.now();
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { finishedAt: now }, tx);
   row.finishedAt = now;
   await listo.db.tables.timers.remove({ ticketNumber: ticket.number, kind: 'planLook' }, tx);
   for (const step of steps.filter(({ state }) => state === 'active' || state === 'waiting'))
     await recordStep(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       step,
       { state: 'skipped', finishedAt: now, reason: 'withdrawn' },

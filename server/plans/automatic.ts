@@ -1,18 +1,16 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type { AutomaticAction } from '../../core/plans';
-import type { Listo } from '../listo';
 import { recordChange } from '../tickets/record';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
 import { recordStep } from './record';
+import type { UnitOfWork } from '../unitOfWork';
 
 const rule = { actorId: null, via: 'rule' } as const;
 
 /** Begins what a step does by itself. All but asking an outside address is done at once. */
 export async function beginAutomatic(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   step: StepRow,
   action: AutomaticAction,
@@ -30,11 +28,10 @@ export async function beginAutomatic(
   }
   if (action.do === 'setField') {
     const answers = { ...ticket.answers, [action.field]: action.value };
-    await recordChange(listo, tx, ticket, { answers }, { type: 'changed', ...rule, audience: 'team' });
+    await recordChange({ listo, tx }, ticket, { answers }, { type: 'changed', ...rule, audience: 'team' });
   }
   await recordStep(
-    listo,
-    tx,
+    { listo, tx },
     ticket,
     step,
     { state: 'done', finishedAt: now },

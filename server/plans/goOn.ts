@@ -5,18 +5,19 @@ import type { TicketRecord } from '../tickets/model';
 import type { TimerHandler } from '../timers/runner';
 import { advancePlan, endPlan } from './advance';
 import { findRunning } from './running';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Lets the plan of a locked ticket go on, if it follows one. */
-export async function goOn(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+export async function goOn({ listo, tx }: UnitOfWork, ticket: TicketRecord): Promise<void> {
   const running = await findRunning(listo, ticket, tx);
   if (!running) return;
-  await advancePlan(listo, tx, running, () => definitionOf(listo, ticket, tx));
+  await advancePlan({ listo, tx }, running, () => definitionOf(listo, ticket, tx));
 }
 
 /** What is left of the plan of a ticket that is no longer wanted. */
-export async function leavePlan(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void> {
+export async function leavePlan({ listo, tx }: UnitOfWork, ticket: TicketRecord): Promise<void> {
   const running = await findRunning(listo, ticket, tx);
-  if (running && running.row.finishedAt === null) await endPlan(listo, tx, running);
+  if (running && running.row.finishedAt === null) await endPlan({ listo, tx }, running);
 }
 
 /** Has every plan that is under way looked at anew: what it runs on has changed. */
@@ -33,6 +34,6 @@ export async function lookAtAllPlans(listo: Listo, tx: Transaction): Promise<voi
 export const lookAtPlans: TimerHandler = async (listo, due, tx) => {
   for (const { ticketNumber } of due) {
     const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
-    if (ticket) await goOn(listo, tx, ticket);
+    if (ticket) await goOn({ listo, tx }, ticket);
   }
 };

@@ -1,7 +1,6 @@
-import type { Transaction } from 'sequelize';
 import type { ServiceStep } from '../../core/plans';
 import type { Definition } from '../catalogue/model';
-import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 import type { TicketRecord } from '../tickets/model';
 
 /** A step of a plan at which someone has to agree. */
@@ -15,5 +14,5 @@ export type StepToAgree = {
 /** What plans ask of approvals. */
 export type PlanPorts = {
   /** Asks those who decide. @returns whether there is anybody who can */
-  ask(listo: Listo, tx: Transaction, step: StepToAgree): Promise<boolean>;
+  ask(work: UnitOfWork, step: StepToAgree): Promise<boolean>;
 };

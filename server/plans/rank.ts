@@ -1,24 +1,21 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { putInPlace } from '../../core/plans';
 import { createRights, may, mayRank } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import { answerAsTeam } from '../tickets/messages';
 import { goOn } from './goOn';
 import type { StepRow } from './model';
 import { keyOf, listRanked } from './ranking';
 import { recordStep } from './record';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 /** Puts one in its place; the others keep their order. @returns the place and among how many, where it has moved */
 async function putStep(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   step: StepRow,
   wanted: number,
 ): Promise<{ place: number; count: number } | null> {
@@ -34,9 +31,7 @@ async function putStep(
 
 /** A lead puts a request in its place among the others, says a word to who asked, or lets it go ahead. */
 export async function rankRequest(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   teamId: string,
   { number, stepId, version, place, words, goesAhead }: BodyOf<typeof api.plans.rank>,
 ): Promise<{ version: number }> {
@@ -56,18 +51,22 @@ export async function rankRequest(
         differences: [{ field: 'state', theirs: step.state, yours: goesAhead ? 'done' : 'ranked', by: null }],
       });
     const by = { actorId: viewer.id, via: 'desk' } as const;
-    const put = place === undefined ? null : await putStep(listo, tx, step, place);
+    const put = place === undefined ? null : await putStep({ listo, tx }, step, place);
     if (put)
-      await append(listo, tx, {
-        ...{ ...by, type: 'ranked', ticketNumber: number, audience: 'requester' },
-        data: { ...put, stepId, name: step.definition.name },
-      });
+      await append(
+        { listo, tx },
+        {
+          ...{ ...by, type: 'ranked', ticketNumber: number, audience: 'requester' },
+          data: { ...put, stepId, name: step.definition.name },
+        },
+      );
     const text = words.trim();
-    if (text !== '') await answerAsTeam(listo, tx, ticket, { authorId: viewer.id, via: 'desk', text }, by);
+    if (text !== '')
+      await answerAsTeam({ listo, tx }, ticket, { authorId: viewer.id, via: 'desk', text }, by);
     if (goesAhead) {
       const done = { state: 'done', finishedAt: listo.clock.now() } as const;
-      await recordStep(listo, tx, ticket, step, done, { type: 'stepDone', ...by });
-      await goOn(listo, tx, ticket);
+      await recordStep({ listo, tx }, ticket, step, done, { type: 'stepDone', ...by });
+      await goOn({ listo, tx }, ticket);
     }
     return { version: step.version };
   });

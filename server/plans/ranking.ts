@@ -14,6 +14,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { findGuarded } from '../tickets/guard';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
+import type { Viewing } from '../unitOfWork';
 
 type RankedStep = Ranked & Pick<StepRow, 'ticketNumber' | 'stepId'>;
 
@@ -69,8 +70,7 @@ async function readLastWord(listo: Listo, ticketNumber: number): Promise<RankedR
 }
 
 async function toRequest(
-  listo: Listo,
-  { language }: SignedIn,
+  { listo, viewer: { language } }: Viewing,
   ticket: TicketRecord,
   { stepId }: RankedStep,
 ): Promise<RankedRequest> {
@@ -107,7 +107,7 @@ export async function readRanking(
   for (const ranked of await listRanked(listo, [teamId])) {
     const found = await findGuarded(listo, ranked.ticketNumber);
     if (found && may(rights, 'read', found.guarded))
-      requests.push(await toRequest(listo, viewer, found.ticket, ranked));
+      requests.push(await toRequest({ listo, viewer }, found.ticket, ranked));
   }
   return { team: { id: teamId, name: team.name }, requests, mayRank: mayRank(viewer, teamId) };
 }

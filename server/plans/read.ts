@@ -3,7 +3,6 @@ import { holds } from '../../core/conditions';
 import type { LocalText } from '../../core/forms';
 import { findWaysBack, listStepMoves, type PlanForecast } from '../../core/plans';
 import { isOpen } from '../../core/tickets';
-import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
 import type { SignedIn } from '../sessions/viewer';
 import type { TicketRecord } from '../tickets/model';
@@ -11,6 +10,7 @@ import type { StepRow } from './model';
 import { findRunning, forecastOf, progressOf, type Running } from './running';
 import { readPlaces } from './ranking';
 import { mayMoveStep } from './steps';
+import type { Viewing } from '../unitOfWork';
 
 const DAY = 86_400_000;
 const MOST_DAYS = 180;
@@ -77,8 +77,7 @@ function toView(step: StepRow, around: Around): PlanStepView {
 
 /** The plan of a ticket as it stands at this moment, with its forecast; null where it follows none. */
 export async function readPlan(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   ticket: TicketRecord,
   rights: readonly string[],
 ): Promise<PlanView | null> {

@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
 import type { Changes, NewEntry, StepEntry, Via } from '../../core/journal';
-import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { StepRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Recorded = StepEntry & { actorId: string | null; via: Via };
 
@@ -16,8 +15,7 @@ function openingOf(step: StepRow, ticket: TicketRecord): Changes {
 
 /** Changes a step of a locked ticket and records it: the one door through which steps change. */
 export async function recordStep(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   step: StepRow,
   wanted: Partial<StepRow>,
@@ -35,5 +33,5 @@ export async function recordStep(
   const frame = { actorId, via, ticketNumber, work: `step:${stepId}`, audience: 'team', changes };
   const ofStep = { stepId, name: step.definition.name, ...(step.reason !== null && { reason: step.reason }) };
   // What the kind carries, with what names the step, is what its entries carry.
-  await append(listo, tx, { ...frame, type, data: { ...data, ...ofStep } } as NewEntry);
+  await append({ listo, tx }, { ...frame, type, data: { ...data, ...ofStep } } as NewEntry);
 }

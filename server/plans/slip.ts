@@ -1,24 +1,21 @@
-import type { Transaction } from 'sequelize';
 import { createRights, may } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import type { TicketRecord } from '../tickets/model';
 import type { TimerHandler } from '../timers/runner';
 import type { PlanRow } from './model';
 import { findRunning, forecastOf } from './running';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 /** So long (working time of the team) someone has to look at it before the requester reads of it by itself. */
 const LOOK_MS = 2 * 3_600_000;
 
 /** Has the requester told of a slip after a while, unless someone tells them before or it is caught up. */
 export async function setSlipWord(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { number, teamId }: TicketRecord,
 ): Promise<void> {
   const team = await listo.db.tables.teams.findOne({ id: teamId }, tx);
@@ -29,18 +26,20 @@ export async function setSlipWord(
 }
 
 async function tell(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   plan: PlanRow,
   { actorId, via }: { actorId: string | null; via: 'desk' | 'timer' },
 ): Promise<void> {
   const { ticketNumber, promisedAt, forecastAt, slippedTo } = plan;
   await listo.db.tables.plans.update({ ticketNumber }, { slipTold: slippedTo }, tx);
   await listo.db.tables.timers.remove({ ticketNumber, kind: 'slipWord' }, tx);
-  await append(listo, tx, {
-    ...{ actorId, via, type: 'slipTold', ticketNumber, audience: 'requester' },
-    data: { promisedAt, forecastAt },
-  });
+  await append(
+    { listo, tx },
+    {
+      ...{ actorId, via, type: 'slipTold', ticketNumber, audience: 'requester' },
+      data: { promisedAt, forecastAt },
+    },
+  );
 }
 
 /** Nobody has looked in time: the requester reads of it all the same. */
@@ -48,17 +47,12 @@ export const giveSlipWord: TimerHandler = async (listo, due, tx) => {
   for (const { ticketNumber } of due) {
     const plan = await listo.db.tables.plans.findOne({ ticketNumber }, tx, true);
     const isOwed = plan?.finishedAt === null && plan.slippedTo !== null && plan.slipTold !== plan.slippedTo;
-    if (isOwed) await tell(listo, tx, plan, { actorId: null, via: 'timer' });
+    if (isOwed) await tell({ listo, tx }, plan, { actorId: null, via: 'timer' });
   }
 };
 
 /** Someone has looked and tells the requester now. */
-export async function tellSlip(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  number: number,
-): Promise<{ ok: true }> {
+export async function tellSlip({ listo, viewer, actor }: Changing, number: number): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
     const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
     if (!may(createRights(viewer), 'work', guarded)) throw new ProblemError('forbidden');
@@ -75,7 +69,7 @@ export async function tellSlip(
       { forecastAt, slippedTo: plan.slippedTo },
       tx,
     );
-    await tell(listo, tx, plan, { actorId: viewer.id, via: 'desk' });
+    await tell({ listo, tx }, plan, { actorId: viewer.id, via: 'desk' });
     return OK;
   });
 }

@@ -1,12 +1,11 @@
-import type { Transaction } from 'sequelize';
 import { forecast } from '../../core/plans';
 import type { ServiceRow } from '../catalogue/model';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import { advancePlan } from './advance';
 import type { PlanRow, StepRow } from './model';
 import { planOn } from './running';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Whether the first thing that a plan does is to ask: until then its ticket is held for approval. */
 export function beginsWithApproval({ plan }: Pick<ServiceRow, 'plan'>): boolean {
@@ -22,8 +21,7 @@ const toQuarter = (instant: number): number => Math.ceil(instant / QUARTER_MS) *
 
 /** Gives a new ticket the plan of its service, promises its end, and lets its first steps begin. */
 export async function startPlan(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   service: ServiceRow,
 ): Promise<void> {
@@ -48,10 +46,13 @@ export async function startPlan(
   };
   await tables.plans.insert(row, tx);
   await tables.planSteps.insertAll(steps, tx);
-  await append(listo, tx, {
-    ...{ at: now, actorId: null, via: 'rule', type: 'promised', ticketNumber: ticket.number },
-    audience: 'requester',
-    data: { promisedAt: row.promisedAt },
-  });
-  await advancePlan(listo, tx, { ticket, row, steps, ...planned }, () => Promise.resolve(service));
+  await append(
+    { listo, tx },
+    {
+      ...{ at: now, actorId: null, via: 'rule', type: 'promised', ticketNumber: ticket.number },
+      audience: 'requester',
+      data: { promisedAt: row.promisedAt },
+    },
+  );
+  await advancePlan({ listo, tx }, { ticket, row, steps, ...planned }, () => Promise.resolve(service));
 }

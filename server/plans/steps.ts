@@ -4,14 +4,14 @@ import type { BodyOf } from '../../contract/endpoint';
 import { listStepMoves, type StepMove } from '../../core/plans';
 import { createRights, may, mayRank } from '../../core/rights';
 import { isOpen } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { goOn } from './goOn';
 import type { StepRow } from './model';
 import { recordStep } from './record';
+import type { Changing } from '../unitOfWork';
 
 const TYPES = {
   take: 'stepTaken',
@@ -56,9 +56,7 @@ function wantedOf(
 
 /** Moves a step: taken, ticked, done, left out with a reason, or done anew. What follows from it happens with it. */
 export async function moveStep(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { number, stepId }: { number: number; stepId: string },
   body: BodyOf<typeof api.plans.move>,
 ): Promise<{ version: number }> {
@@ -80,10 +78,10 @@ export async function moveStep(
       throw new ProblemError('fieldsNotValid', { fields: [{ field: 'reason', code: 'missing' }] });
     const wanted = wantedOf(body, viewer, listo.clock.now());
     const type = TYPES[body.name];
-    await recordStep(listo, tx, ticket, step, wanted, { type, actorId: viewer.id, via: 'desk' });
+    await recordStep({ listo, tx }, ticket, step, wanted, { type, actorId: viewer.id, via: 'desk' });
     // A plan that was over goes on with what is to be done anew.
     if (body.name === 'redo') await tables.plans.update({ ticketNumber: number }, { finishedAt: null }, tx);
-    if (body.name !== 'take' && body.name !== 'tick') await goOn(listo, tx, ticket);
+    if (body.name !== 'take' && body.name !== 'tick') await goOn({ listo, tx }, ticket);
     return { version: step.version };
   });
 }

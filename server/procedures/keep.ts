@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type { ProcedureBody } from '../../contract/procedures';
 import type { LocalText } from '../../core/forms';
 import { change, type Actor } from '../http/change';
@@ -8,6 +7,7 @@ import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { ProcedureRow } from './model';
+import type { Changing, UnitOfWork, Viewing } from '../unitOfWork';
 
 /** Those who lead or set up a team say how it works. */
 export const mayWrite = ({ isAdministrator, teams }: SignedIn, teamId: string): boolean =>
@@ -33,8 +33,7 @@ function completeAll(body: ProcedureBody): ProcedureBody {
 }
 
 async function refuse(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   body: ProcedureBody,
   id: string | null,
@@ -57,12 +56,7 @@ async function refuse(
   if (same.some((other) => other.id !== id)) throw problem('serviceId', 'isWritten');
 }
 
-async function requireOwn(
-  listo: Listo,
-  tx: Transaction,
-  viewer: SignedIn,
-  id: string,
-): Promise<ProcedureRow> {
+async function requireOwn({ listo, tx }: UnitOfWork, viewer: SignedIn, id: string): Promise<ProcedureRow> {
   const row = await listo.db.tables.procedures.findOne({ id }, tx, true);
   if (!row) throw new ProblemError('notFound');
   if (!mayWrite(viewer, row.teamId)) throw new ProblemError('forbidden');
@@ -70,13 +64,11 @@ async function requireOwn(
 }
 
 export function createProcedure(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   body: ProcedureBody,
 ): Promise<{ id: string }> {
   return change(listo, actor, async (tx) => {
-    await refuse(listo, tx, viewer, body, null);
+    await refuse({ listo, tx }, viewer, body, null);
     const id = nanoid(12);
     await listo.db.tables.procedures.insert({ ...completeAll(body), id, version: 1 }, tx);
     return { id };
@@ -84,18 +76,17 @@ export function createProcedure(
 }
 
 export function updateProcedure(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { actor, id }: { actor: Actor; id: string },
   { version, ...body }: ProcedureBody & { version: number },
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
-    const row = await requireOwn(listo, tx, viewer, id);
+    const row = await requireOwn({ listo, tx }, viewer, id);
     if (row.version !== version)
       throw new ProblemError('stale', {
         differences: [{ field: 'procedure', theirs: row.name, yours: body.name, by: null }],
       });
-    await refuse(listo, tx, viewer, body, id);
+    await refuse({ listo, tx }, viewer, body, id);
     await listo.db.tables.procedures.update({ id }, { ...completeAll(body), version: version + 1 }, tx);
     return { version: version + 1 };
   });
@@ -107,7 +98,7 @@ export function removeProcedure(
   { actor, id }: { actor: Actor; id: string },
 ): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
-    await requireOwn(listo, tx, viewer, id);
+    await requireOwn({ listo, tx }, viewer, id);
     await listo.db.tables.procedures.remove({ id }, tx);
     return OK;
   });

@@ -53,8 +53,7 @@ export function tickStep(
       await tables.procedureTicks.insert({ ticketNumber: number, stepId, personId: viewer.id, at }, tx);
     if (removed > 0 === isDone) return OK;
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       {},
       {

@@ -12,9 +12,11 @@ export const procedureRoutes: Routes = (router, listo) => {
     const rows = await listo.db.tables.procedures.find({}, { order: ['teamId', 'serviceId', 'kind'] });
     return rows.map((row) => ({ ...row, mayEdit: mayWrite(viewer, row.teamId) }));
   });
-  serve(router, procedures.create, ({ viewer, actor, body }) => createProcedure(listo, viewer, actor, body));
+  serve(router, procedures.create, ({ viewer, actor, body }) =>
+    createProcedure({ listo, viewer, actor }, body),
+  );
   serve(router, procedures.update, ({ viewer, actor, params, body }) =>
-    updateProcedure(listo, viewer, { actor, id: params.id }, body),
+    updateProcedure({ listo, viewer }, { actor, id: params.id }, body),
   );
   serve(router, procedures.remove, ({ viewer, actor, params }) =>
     removeProcedure(listo, viewer, { actor, id: params.id }),

@@ -4,6 +4,7 @@ import { fillBlanks } from '../../core/text';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
+import type { Viewing } from '../unitOfWork';
 
 type Facts = {
   number: number;
@@ -52,8 +53,7 @@ async function readBlanks(
 
 /** A text with its blanks filled for a ticket. */
 export async function fillReadyText(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   number: number,
   text: string,
 ): Promise<string> {
@@ -63,8 +63,7 @@ export async function fillReadyText(
 
 /** Texts in the language of a ticket's requester, with their blanks filled. */
 export async function fillReadyTexts<T extends { text: LocalText }>(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   number: number,
   texts: T[],
 ): Promise<(Omit<T, 'text'> & { text: string })[]> {

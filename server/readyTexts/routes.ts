@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { findUnknownBlanks } from '../../core/readyTexts';
@@ -12,6 +11,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { fillReadyTexts } from './fill';
 import type { ReadyTextRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.readyTexts.create>;
 
@@ -39,12 +39,7 @@ function refuse(viewer: SignedIn, { teamId, text }: Body): void {
   if (findUnknownBlanks(`${text.en} ${text.pt}`).length > 0) throw problem('text', 'unknownBlank');
 }
 
-async function requireOwn(
-  listo: Listo,
-  tx: Transaction,
-  viewer: SignedIn,
-  id: string,
-): Promise<ReadyTextRow> {
+async function requireOwn({ listo, tx }: UnitOfWork, viewer: SignedIn, id: string): Promise<ReadyTextRow> {
   const row = await listo.db.tables.readyTexts.findOne({ id }, tx, true);
   if (!row || !mayEdit(viewer, row)) throw new ProblemError('notFound');
   return row;
@@ -71,7 +66,7 @@ export const readyTextRoutes: Routes = (router, listo) => {
   serve(router, readyTexts.update, ({ viewer, actor, params, body: { version, ...body } }) => {
     refuse(viewer, body);
     return change(listo, actor, async (tx) => {
-      const row = await requireOwn(listo, tx, viewer, params.id);
+      const row = await requireOwn({ listo, tx }, viewer, params.id);
       if (row.version !== version)
         throw new ProblemError('stale', {
           differences: [{ field: 'text', theirs: row.text, yours: body.text, by: null }],
@@ -82,7 +77,7 @@ export const readyTextRoutes: Routes = (router, listo) => {
   });
   serve(router, readyTexts.remove, ({ viewer, actor, params }) =>
     change(listo, actor, async (tx) => {
-      await requireOwn(listo, tx, viewer, params.id);
+      await requireOwn({ listo, tx }, viewer, params.id);
       await tables.readyTexts.remove({ id: params.id }, tx);
       return OK;
     }),
@@ -91,8 +86,7 @@ export const readyTextRoutes: Routes = (router, listo) => {
     await requireTicket(listo, viewer, params.number, 'note');
     const texts = await readTexts(listo, viewer);
     return fillReadyTexts(
-      listo,
-      viewer,
+      { listo, viewer },
       params.number,
       texts.map(({ id, name, teamId, text }) => ({ id, name, teamId, text })),
     );

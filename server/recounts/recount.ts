@@ -1,9 +1,9 @@
-import type { Transaction } from 'sequelize';
 import { clocksConsumer, settleClocks } from '../clocks/consumer';
 import { appendSetting } from '../journal/append';
 import { handleAfter } from '../journal/consumer';
 import type { Listo } from '../listo';
 import type { RecountRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 const CHUNK = 1000;
 
@@ -17,8 +17,7 @@ export async function isRecountWaiting(listo: Listo): Promise<boolean> {
 
 /** The next tickets to read: with going clocks of those promises, or all that are open. */
 async function listNext(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   { targetIds, afterNumber }: RecountRow,
 ): Promise<number[]> {
   const values = { afterNumber, targetIds, limit: CHUNK };
@@ -56,7 +55,7 @@ export async function recountSome(listo: Listo): Promise<boolean> {
     );
     if (cursor) await handleAfter(listo, clocksConsumer, tx, cursor);
     const { id, afterNumber, counted, moved, why, targetIds } = recount;
-    const numbers = await listNext(listo, tx, recount);
+    const numbers = await listNext({ listo, tx }, recount);
     const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx, targetIds) : 0;
     const isLast = numbers.length < CHUNK;
     await db.tables.recounts.update(
@@ -70,11 +69,14 @@ export async function recountSome(listo: Listo): Promise<boolean> {
       tx,
     );
     if (isLast)
-      await appendSetting(listo, tx, {
-        by: null,
-        type: 'recounted',
-        data: { why, counted: counted + numbers.length, moved: moved + now },
-      });
+      await appendSetting(
+        { listo, tx },
+        {
+          by: null,
+          type: 'recounted',
+          data: { why, counted: counted + numbers.length, moved: moved + now },
+        },
+      );
     return true;
   });
 }

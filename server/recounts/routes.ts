@@ -4,16 +4,14 @@ import type { TargetDefinition } from '../../core/targets';
 import { mayEditCalendar, readUsers, refuseFaulty } from '../calendars/service';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { moveDefinition } from '../targets/ofTeam';
 import type { Effect } from './effect';
 import { findEffect } from './runner';
+import type { Viewing } from '../unitOfWork';
 
 /** What another calendar of a team would move: every promise that goes by it there. */
 async function findTeamEffect(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   teamId: string,
   calendarId: string,
 ): Promise<Effect> {
@@ -47,6 +45,6 @@ export const effectRoutes: Routes = (router, listo) => {
     return findEffect(listo, viewer, { targets: [{ id: params.id, definition }] });
   });
   serve(router, teams.effect, ({ viewer, params, body }) =>
-    findTeamEffect(listo, viewer, params.id, body.calendarId),
+    findTeamEffect({ listo, viewer }, params.id, body.calendarId),
   );
 };

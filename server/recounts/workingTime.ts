@@ -1,15 +1,14 @@
-import type { Transaction } from 'sequelize';
 import { compileCalendar } from '../../core/calendar';
 import type { CalendarPorts } from '../calendars/ports';
 import { askForRecount } from '../clocks/askForRecount';
 import { setClosing } from '../hours/closing';
-import type { Listo } from '../listo';
 import { lookAtAllPlans } from '../plans/goOn';
 import { moveTargets } from '../targets/ofTeam';
 import type { TeamChange } from '../teams/ports';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Another calendar: the hours of the teams on it, the clocks and the plans that run on it are reckoned anew. */
-export const onCalendarChanged: CalendarPorts['changed'] = async (listo, tx, { id, spec }) => {
+export const onCalendarChanged: CalendarPorts['changed'] = async ({ listo, tx }, { id, spec }) => {
   const { tables } = listo.db;
   const compiled = compileCalendar(spec);
   for (const team of await tables.teams.find({ calendarId: id }, { transaction: tx }))
@@ -19,19 +18,18 @@ export const onCalendarChanged: CalendarPorts['changed'] = async (listo, tx, { i
     definition.calendars.some(({ calendarId }) => calendarId === id),
   );
   const ids = runOnIt.map((target) => target.id);
-  if (ids.length > 0) await askForRecount(listo, tx, spec.name, ids);
+  if (ids.length > 0) await askForRecount({ listo, tx }, spec.name, ids);
   await lookAtAllPlans(listo, tx);
 };
 
 /** A team with another calendar or other hours: its targets move with it, clocks and plans are reckoned anew. */
 export async function onTeamChanged(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { team, before, personId }: TeamChange,
 ): Promise<void> {
   if (team.calendarId !== before.calendarId) {
-    await moveTargets(listo, tx, { teamId: team.id, to: team.calendarId, personId });
-    await askForRecount(listo, tx, before.name.en);
+    await moveTargets({ listo, tx }, { teamId: team.id, to: team.calendarId, personId });
+    await askForRecount({ listo, tx }, before.name.en);
     await lookAtAllPlans(listo, tx);
   }
   await setClosing(listo, team, tx);

@@ -1,7 +1,5 @@
-import type { Transaction } from 'sequelize';
 import { needOf, route, ROUTED_BY_HAND, type Routed } from '../../core/routing';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import { makeMove } from '../tickets/move';
@@ -9,16 +7,17 @@ import { recordChange } from '../tickets/record';
 import type { TimerHandler } from '../timers/runner';
 import { readMembers } from './candidates';
 import { giveBack } from './giveBack';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** So many of a team's waiting tickets are looked at when someone becomes free. */
 const MOST_WAITING = 50;
 
-async function findRouting(listo: Listo, tx: Transaction, teamId: string): Promise<TeamRow | null> {
+async function findRouting({ listo, tx }: UnitOfWork, teamId: string): Promise<TeamRow | null> {
   return listo.db.tables.teams.findOne({ id: teamId }, tx);
 }
 
 /** Who would get a ticket now; within a group that has members, its members alone. */
-async function decide(listo: Listo, tx: Transaction, team: TeamRow, ticket: TicketRecord): Promise<Routed> {
+async function decide({ listo, tx }: UnitOfWork, team: TeamRow, ticket: TicketRecord): Promise<Routed> {
   const settings = team.routing ?? ROUTED_BY_HAND;
   const members = await readMembers(listo, team, settings, tx);
   const grouped = members.filter(({ groupId }) => ticket.groupId !== null && groupId === ticket.groupId);
@@ -32,21 +31,20 @@ async function decide(listo: Listo, tx: Transaction, team: TeamRow, ticket: Tick
  * Finds a person for a ticket that waits for one, by its team's way; says on the record why it is them.
  * @returns whether someone got it
  */
-export async function assign(listo: Listo, tx: Transaction, number: number): Promise<boolean> {
+export async function assign({ listo, tx }: UnitOfWork, number: number): Promise<boolean> {
   const { tables } = listo.db;
   const ticket = await tables.tickets.findOne({ number }, tx, true);
   if (!ticket || ticket.state !== 'received' || ticket.assigneeId !== null) return false;
-  const team = await findRouting(listo, tx, ticket.teamId);
+  const team = await findRouting({ listo, tx }, ticket.teamId);
   if (!team?.routing || team.routing.way === 'byHand') return false;
-  const { personId, passedOver, ...why } = await decide(listo, tx, team, ticket);
+  const { personId, passedOver, ...why } = await decide({ listo, tx }, team, ticket);
   if (personId === null) return false;
   const now = listo.clock.now();
   await tables.members.update({ teamId: team.id, personId }, { lastGivenAt: now }, tx);
   const counts: Record<string, number> = {};
   for (const { why: reason } of passedOver) counts[reason] = (counts[reason] ?? 0) + 1;
   await recordChange(
-    listo,
-    tx,
+    { listo, tx },
     ticket,
     { assigneeId: personId },
     {
@@ -58,22 +56,22 @@ export async function assign(listo: Listo, tx: Transaction, number: number): Pro
 }
 
 /** Gives out what waits in a team, in the order in which it should be moved, until nobody can have more. */
-export async function assignWaiting(listo: Listo, tx: Transaction, teamId: string): Promise<void> {
-  const team = await findRouting(listo, tx, teamId);
+export async function assignWaiting({ listo, tx }: UnitOfWork, teamId: string): Promise<void> {
+  const team = await findRouting({ listo, tx }, teamId);
   if (!team?.routing || team.routing.way === 'byHand') return;
   const waiting = await listo.db.select<{ number: number }>(
     "SELECT number FROM tickets WHERE teamId = :teamId AND state = 'received' AND assigneeId IS NULL ORDER BY moveBy, number LIMIT :most",
     { teamId, most: MOST_WAITING },
     tx,
   );
-  for (const { number } of waiting) await assign(listo, tx, number);
+  for (const { number } of waiting) await assign({ listo, tx }, number);
 }
 
 /** Sets when a ticket goes on to the next line, if nobody has taken it up by then. */
-export async function setGoingOn(listo: Listo, tx: Transaction, number: number): Promise<void> {
+export async function setGoingOn({ listo, tx }: UnitOfWork, number: number): Promise<void> {
   const { tables } = listo.db;
   const ticket = await tables.tickets.findOne({ number }, tx);
-  const team = ticket && (await findRouting(listo, tx, ticket.teamId));
+  const team = ticket && (await findRouting({ listo, tx }, ticket.teamId));
   await tables.timers.remove({ ticketNumber: number, kind: 'goesOn' }, tx);
   if (ticket?.state !== 'received' || !team?.routing?.goesOnAfter || !team.routing.next) return;
   const calendar = (await listo.calendars.getAll())[team.calendarId];
@@ -88,15 +86,18 @@ export const goOnToNextLine: TimerHandler = async (listo, timers, tx) => {
   for (const { ticketNumber, ref } of timers) {
     const ticket = await tables.tickets.findOne({ number: ticketNumber }, tx, true);
     if (ticket?.state !== 'received' || ticket.teamId !== ref) continue;
-    const team = await findRouting(listo, tx, ref);
+    const team = await findRouting({ listo, tx }, ref);
     const { next, goesOnAfter } = team?.routing ?? ROUTED_BY_HAND;
     if (!next || goesOnAfter === null || (next.teamId === ticket.teamId && next.groupId === ticket.groupId))
       continue;
-    await append(listo, tx, {
-      ...{ actorId: null, via: 'rule', type: 'wentOn', ticketNumber, audience: 'team' },
-      data: { minutes: goesOnAfter },
-    });
-    await makeMove(listo, tx, ticket, {
+    await append(
+      { listo, tx },
+      {
+        ...{ actorId: null, via: 'rule', type: 'wentOn', ticketNumber, audience: 'team' },
+        data: { minutes: goesOnAfter },
+      },
+    );
+    await makeMove({ listo, tx }, ticket, {
       ...{ name: 'give', by: 'system', actorId: null, via: 'rule' },
       input: { teamId: next.teamId, groupId: next.groupId, assigneeId: null },
     });
@@ -104,7 +105,7 @@ export const goOnToNextLine: TimerHandler = async (listo, timers, tx) => {
 };
 
 /** The open work of someone whose absence begins comes back to its teams, where those route. */
-export async function comeBack(listo: Listo, tx: Transaction, personId: string): Promise<void> {
+export async function comeBack({ listo, tx }: UnitOfWork, personId: string): Promise<void> {
   const rows = await listo.db.select<{ number: number }>(
     `SELECT t.number FROM tickets t JOIN teams tm ON tm.id = t.teamId WHERE t.assigneeId = :personId AND t.state IN ('received', 'inWork')
        AND JSON_VALUE(tm.routing, '$.way') IN ('inTurn', 'leastLoaded', 'longestIdle') LIMIT 500`,
@@ -112,5 +113,5 @@ export async function comeBack(listo: Listo, tx: Transaction, personId: string):
     tx,
   );
   const numbers = rows.map(({ number }) => number);
-  await giveBack(listo, tx, personId, numbers, 'cameBack');
+  await giveBack({ listo, tx }, personId, numbers, 'cameBack');
 }

@@ -28,8 +28,8 @@ export const routingConsumer: Consumer = {
     if (routing.length === 0) return;
     const arrived = entries.filter(isArrival);
     for (const number of new Set(arrived.map(({ ticketNumber }) => ticketNumber!))) {
-      await setGoingOn(listo, tx, number);
-      await assign(listo, tx, number);
+      await setGoingOn({ listo, tx }, number);
+      await assign({ listo, tx }, number);
     }
     const people = new Set(
       entries.flatMap((entry) =>
@@ -54,6 +54,6 @@ export const routingConsumer: Consumer = {
       tx,
     );
     for (const { teamId } of teams)
-      if (routing.some(({ id }) => id === teamId)) await assignWaiting(listo, tx, teamId);
+      if (routing.some(({ id }) => id === teamId)) await assignWaiting({ listo, tx }, teamId);
   },
 };

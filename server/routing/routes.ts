@@ -1,15 +1,15 @@
-import type { Transaction } from 'sequelize';
 import { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkRouting, ROUTED_BY_HAND } from '../../core/routing';
 import { isAgent, readsDesk, mayLead } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { readMembers, readShownLoads } from './candidates';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.routing.set>;
 
@@ -35,12 +35,7 @@ async function readRouting(listo: Listo, viewer: SignedIn, teamId: string) {
   };
 }
 
-async function savePeople(
-  listo: Listo,
-  tx: Transaction,
-  teamId: string,
-  people: Body['people'],
-): Promise<void> {
+async function savePeople({ listo, tx }: UnitOfWork, teamId: string, people: Body['people']): Promise<void> {
   const { tables } = listo.db;
   for (const { id, capacity, skills } of people) {
     if (!(await tables.members.findOne({ teamId, personId: id }, tx))) continue;
@@ -54,9 +49,7 @@ async function savePeople(
 }
 
 async function setRouting(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   teamId: string,
   { settings, people, version }: Body,
 ): Promise<{ version: number }> {
@@ -74,13 +67,16 @@ async function setRouting(
       problems.push({ code: 'nowhereToGo', field: 'next' });
     if (problems.length > 0) throw new ProblemError('fieldsNotValid', { fields: problems });
     await tables.teams.update({ id: teamId }, { routing: settings, version: version + 1 }, tx);
-    await savePeople(listo, tx, teamId, people);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'routingSet',
-      changes: { routing: { from: team.routing, to: settings } },
-      data: { teamId },
-    });
+    await savePeople({ listo, tx }, teamId, people);
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'routingSet',
+        changes: { routing: { from: team.routing, to: settings } },
+        data: { teamId },
+      },
+    );
     return { version: version + 1 };
   });
 }
@@ -89,17 +85,20 @@ export const routingRoutes: Routes = (router, listo) => {
   const { routing } = api;
   serve(router, routing.get, ({ viewer, params }) => readRouting(listo, viewer, params.id));
   serve(router, routing.set, ({ viewer, actor, params, body }) =>
-    setRouting(listo, viewer, actor, params.id, body),
+    setRouting({ listo, viewer, actor }, params.id, body),
   );
   serve(router, routing.setPresence, async ({ viewer, actor, body: { presence } }) => {
     if (!isAgent(viewer)) throw new ProblemError('forbidden');
     return change(listo, actor, async (tx) => {
       await listo.db.tables.people.update({ id: viewer.id }, { presence }, tx);
-      await appendSetting(listo, tx, {
-        by: viewer.id,
-        type: 'presenceSet',
-        data: { personId: viewer.id, presence, teamIds: viewer.teams.map(({ teamId }) => teamId) },
-      });
+      await appendSetting(
+        { listo, tx },
+        {
+          by: viewer.id,
+          type: 'presenceSet',
+          data: { personId: viewer.id, presence, teamIds: viewer.teams.map(({ teamId }) => teamId) },
+        },
+      );
       return OK;
     });
   });

@@ -1,11 +1,10 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf, QueryOf } from '../../contract/endpoint';
 import { checkSpent, readTimer } from '../../core/spent';
 import type { LocalText } from '../../core/forms';
 import { isAgent } from '../../core/rights';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
@@ -16,6 +15,7 @@ import { recordChange } from '../tickets/record';
 import { visibleTo } from '../tickets/visibility';
 import type { SpentRow } from './model';
 import { hiddenFrom } from '../tickets/hidden';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Written = BodyOf<typeof api.spent.add>;
 type Stop = BodyOf<typeof api.spent.stop>;
@@ -39,8 +39,7 @@ export async function readMyTimer(listo: Listo, viewer: SignedIn) {
 
 /** Ends a running timer: with what it says or, where it was left on, with what its person says. */
 async function end(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   row: SpentRow,
   { minutes, category, note }: Stop,
 ): Promise<number> {
@@ -59,13 +58,13 @@ async function end(
 }
 
 /** Starts the viewer's timer on a ticket; the one that runs stops, unless it was left on: that is asked about first. */
-export async function startTimer(listo: Listo, viewer: SignedIn, actor: Actor, number: number) {
+export async function startTimer({ listo, viewer, actor }: Changing, number: number) {
   return change(listo, actor, async (tx) => {
     await requireTicket(listo, viewer, number, 'note', tx);
     const { spent } = listo.db.tables;
     const running = await spent.findOne({ runningFor: viewer.id }, tx, true);
     if (running?.ticketNumber === number) return { id: running.id, stopped: null };
-    if (running) await end(listo, tx, running, { category: running.category, note: running.note });
+    if (running) await end({ listo, tx }, running, { category: running.category, note: running.note });
     const id = nanoid(16);
     await spent.insert(
       {
@@ -78,11 +77,11 @@ export async function startTimer(listo: Listo, viewer: SignedIn, actor: Actor, n
   });
 }
 
-export async function stopTimer(listo: Listo, viewer: SignedIn, actor: Actor, body: Stop) {
+export async function stopTimer({ listo, viewer, actor }: Changing, body: Stop) {
   return change(listo, actor, async (tx) => {
     const running = await listo.db.tables.spent.findOne({ runningFor: viewer.id }, tx, true);
     if (!running) throw new ProblemError('moveNotAllowed');
-    return { minutes: await end(listo, tx, running, body) };
+    return { minutes: await end({ listo, tx }, running, body) };
   });
 }
 
@@ -104,7 +103,7 @@ export async function readSpent(listo: Listo, viewer: SignedIn, number: number) 
   };
 }
 
-export async function addSpent(listo: Listo, viewer: SignedIn, actor: Actor, number: number, body: Written) {
+export async function addSpent({ listo, viewer, actor }: Changing, number: number, body: Written) {
   refuseWritten(body, listo.clock.now());
   return change(listo, actor, async (tx) => {
     await requireTicket(listo, viewer, number, 'note', tx);
@@ -115,41 +114,38 @@ export async function addSpent(listo: Listo, viewer: SignedIn, actor: Actor, num
   });
 }
 
-async function requireMine(listo: Listo, tx: Transaction, viewer: SignedIn, id: string): Promise<SpentRow> {
+async function requireMine({ listo, tx }: UnitOfWork, viewer: SignedIn, id: string): Promise<SpentRow> {
   const row = await listo.db.tables.spent.findOne({ id, personId: viewer.id }, tx, true);
   if (!row) throw new ProblemError('notFound');
   return row;
 }
 
-export async function changeSpent(listo: Listo, viewer: SignedIn, actor: Actor, id: string, body: Written) {
+export async function changeSpent({ listo, viewer, actor }: Changing, id: string, body: Written) {
   refuseWritten(body, listo.clock.now());
   return change(listo, actor, async (tx) => {
-    await requireMine(listo, tx, viewer, id);
+    await requireMine({ listo, tx }, viewer, id);
     await listo.db.tables.spent.update({ id }, { ...body, isByHand: true, runningFor: null }, tx);
     return OK;
   });
 }
 
-export async function removeSpent(listo: Listo, viewer: SignedIn, actor: Actor, id: string) {
+export async function removeSpent({ listo, viewer, actor }: Changing, id: string) {
   return change(listo, actor, async (tx) => {
-    await requireMine(listo, tx, viewer, id);
+    await requireMine({ listo, tx }, viewer, id);
     await listo.db.tables.spent.remove({ id }, tx);
     return OK;
   });
 }
 
 export async function setEstimate(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   minutes: number | null,
 ) {
   return change(listo, actor, async (tx) => {
     const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { estimateMinutes: minutes },
       {

@@ -11,7 +11,7 @@ import {
 } from '../../core/targets';
 import { keepEdition, takeOver } from '../clocks/editions';
 import { readHistory } from '../clocks/read';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
@@ -20,6 +20,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { hasOwn } from '../../core/records';
 import { visibleTo } from '../tickets/visibility';
+import type { Changing } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.targets.define>;
 
@@ -54,9 +55,7 @@ function requireSetUp(viewer: SignedIn, ...teamIds: (string | null)[]): void {
  * on by theirs, as is asked.
  */
 export async function defineTarget(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { version, definition: sent, measures, teamId, isForOpen }: Body,
 ): Promise<AnswerOf<typeof api.targets.define>> {
@@ -72,9 +71,12 @@ export async function defineTarget(
         differences: [{ field: 'name', theirs: target?.definition.name, yours: definition.name, by: null }],
       });
     const now = listo.clock.now();
-    const edition = await keepEdition(listo, tx, {
-      ...{ target, id, definition, isForOpen, at: now, personId: viewer.id },
-    });
+    const edition = await keepEdition(
+      { listo, tx },
+      {
+        ...{ target, id, definition, isForOpen, at: now, personId: viewer.id },
+      },
+    );
     const common = { definition, measures, teamId, edition, newFrom: isForOpen ? null : now };
     if (target) {
       const { warnAtPercent } = target.definition;
@@ -84,14 +86,17 @@ export async function defineTarget(
       const position = (await tables.targets.find({}, { transaction: tx })).length;
       await tables.targets.insert({ ...common, id, notices: [], isOn: true, position, version: 1 }, tx);
     }
-    if (isForOpen) await takeOver(listo, tx, { id, edition });
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'targetChanged',
-      changes: { definition: { from: target?.definition ?? null, to: definition } },
-      data: { targetId: id, name: definition.name, edition, isForOpen },
-    });
-    if (isForOpen) await askForRecount(listo, tx, definition.name);
+    if (isForOpen) await takeOver({ listo, tx }, { id, edition });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'targetChanged',
+        changes: { definition: { from: target?.definition ?? null, to: definition } },
+        data: { targetId: id, name: definition.name, edition, isForOpen },
+      },
+    );
+    if (isForOpen) await askForRecount({ listo, tx }, definition.name);
     return { version: (target?.version ?? 0) + 1, edition };
   });
 }

@@ -1,14 +1,12 @@
-import type { Transaction } from 'sequelize';
 import { listWarnPercents, moveTeamCalendar, twoPromises, type TargetDefinition } from '../../core/targets';
 import { keepEdition, takeOver } from '../clocks/editions';
 import type { TargetRow } from '../clocks/model';
-import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Adds the two promises that a team begins with. */
 export async function addTwoPromises(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { id, calendarId, name }: Pick<TeamRow, 'id' | 'calendarId' | 'name'>,
 ): Promise<string[]> {
   const { tables } = listo.db;
@@ -49,8 +47,7 @@ export function moveDefinition(
  * holds for what was opened from some instant on, it is changed as it is, so that it still holds from there.
  */
 export async function moveTargets(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { teamId, to, personId }: { teamId: string; to: string; personId: string },
 ): Promise<void> {
   const { tables } = listo.db;
@@ -64,10 +61,13 @@ export async function moveTargets(
       continue;
     }
     const at = listo.clock.now();
-    const edition = await keepEdition(listo, tx, {
-      ...{ target, id, definition, at, personId, isForOpen: true },
-    });
+    const edition = await keepEdition(
+      { listo, tx },
+      {
+        ...{ target, id, definition, at, personId, isForOpen: true },
+      },
+    );
     await tables.targets.update({ id }, { definition, edition, version: version + 1 }, tx);
-    await takeOver(listo, tx, { id, edition, from });
+    await takeOver({ listo, tx }, { id, edition, from });
   }
 }

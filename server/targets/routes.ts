@@ -3,22 +3,19 @@ import type { BodyOf } from '../../contract/endpoint';
 import { readsDesk, maySetUp, type Viewer } from '../../core/rights';
 import { listWarnPercents } from '../../core/targets';
 import type { TargetRow } from '../clocks/model';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
 import { appendSetting } from '../journal/append';
-import type { Listo } from '../listo';
 import { askForRecount } from '../clocks/askForRecount';
-import type { SignedIn } from '../sessions/viewer';
 import { defineTarget, listEditions, previewTarget } from './define';
 import { visibleTo } from '../tickets/visibility';
+import type { Changing } from '../unitOfWork';
 
 const mayEdit = (viewer: Viewer, { teamId }: Pick<TargetRow, 'teamId'>): boolean => maySetUp(viewer, teamId);
 
 async function updateTarget(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { version, isOn, notices }: BodyOf<typeof api.targets.update>,
 ): Promise<{ version: number }> {
@@ -43,16 +40,19 @@ async function updateTarget(
       version: version + 1,
     };
     await tables.targets.update({ id }, changed, tx);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'targetChanged',
-      changes: {
-        isOn: { from: target.isOn, to: isOn ?? target.isOn },
-        notices: { from: target.notices, to: notices ?? target.notices },
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'targetChanged',
+        changes: {
+          isOn: { from: target.isOn, to: isOn ?? target.isOn },
+          notices: { from: target.notices, to: notices ?? target.notices },
+        },
+        data: { targetId: id, name: target.definition.name },
       },
-      data: { targetId: id, name: target.definition.name },
-    });
-    await askForRecount(listo, tx, target.definition.name);
+    );
+    await askForRecount({ listo, tx }, target.definition.name);
     return { version: version + 1 };
   });
 }
@@ -75,13 +75,13 @@ export const targetRoutes: Routes = (router, listo) => {
   });
   serve(router, targets.preview, ({ viewer, body }) => previewTarget(listo, viewer, body));
   serve(router, targets.define, ({ viewer, actor, params, body }) =>
-    defineTarget(listo, viewer, actor, params.id, body),
+    defineTarget({ listo, viewer, actor }, params.id, body),
   );
   serve(router, targets.editions, ({ viewer, params }) => {
     if (!readsDesk(viewer)) throw new ProblemError('forbidden');
     return listEditions(listo, viewer, params.id);
   });
   serve(router, targets.update, ({ viewer, actor, params, body }) =>
-    updateTarget(listo, viewer, actor, params.id, body),
+    updateTarget({ listo, viewer, actor }, params.id, body),
   );
 };

@@ -5,21 +5,18 @@ import { WAITS } from '../../core/hours';
 import { LANGUAGES } from '../../core/forms';
 import { mayLead, maySetUp } from '../../core/rights';
 import type { ProgressLabel } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { appendSetting } from '../journal/append';
-import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
-import type { SignedIn } from '../sessions/viewer';
+import type { Changing } from '../unitOfWork';
 
 const refuse = (field: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
 
 export async function createTeam(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   { name, calendarId, isConfidential }: BodyOf<typeof api.teams.create>,
 ): Promise<{ id: string; targetIds: string[] }> {
   if (!viewer.isAdministrator) throw new ProblemError('forbidden');
@@ -40,12 +37,15 @@ export async function createTeam(
       version: 1,
     };
     await tables.teams.insert(team, tx);
-    const targetIds = await listo.ports.teams.made(listo, tx, team);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'teamMade',
-      data: { teamId: team.id, name: name.en },
-    });
+    const targetIds = await listo.ports.teams.made({ listo, tx }, team);
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'teamMade',
+        data: { teamId: team.id, name: name.en },
+      },
+    );
     return { id: team.id, targetIds };
   });
 }
@@ -59,9 +59,7 @@ function refuseLabels(labels: ProgressLabel[]): void {
 }
 
 export async function updateTeam(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   {
     version,
@@ -109,28 +107,29 @@ export async function updateTeam(
     };
     refuseLabels(progressLabels ?? []);
     await tables.teams.update({ id }, changed, tx);
-    await listo.ports.teams.changed(listo, tx, { team: changed, before: team, personId: viewer.id });
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'teamChanged',
-      changes: {
-        calendarId: { from: team.calendarId, to: changed.calendarId },
-        outOfHours: { from: team.outOfHours, to: changed.outOfHours },
-        progressLabels: { from: team.progressLabels, to: changed.progressLabels },
-        decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
-        answersMail: { from: team.answersMail, to: changed.answersMail },
-        givenOnBy: { from: team.givenOnBy, to: changed.givenOnBy },
+    await listo.ports.teams.changed({ listo, tx }, { team: changed, before: team, personId: viewer.id });
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'teamChanged',
+        changes: {
+          calendarId: { from: team.calendarId, to: changed.calendarId },
+          outOfHours: { from: team.outOfHours, to: changed.outOfHours },
+          progressLabels: { from: team.progressLabels, to: changed.progressLabels },
+          decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
+          answersMail: { from: team.answersMail, to: changed.answersMail },
+          givenOnBy: { from: team.givenOnBy, to: changed.givenOnBy },
+        },
+        data: { teamId: id },
       },
-      data: { teamId: id },
-    });
+    );
     return { version: version + 1 };
   });
 }
 
 export async function updateSite(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   calendarId: string,
 ): Promise<{ ok: true }> {
@@ -143,7 +142,10 @@ export async function updateSite(
       !(await tables.sites.findOne({ id }, tx))
     )
       throw new ProblemError('notFound');
-    await appendSetting(listo, tx, { by: viewer.id, type: 'siteChanged', data: { siteId: id, calendarId } });
+    await appendSetting(
+      { listo, tx },
+      { by: viewer.id, type: 'siteChanged', data: { siteId: id, calendarId } },
+    );
     return OK;
   });
 }

@@ -4,14 +4,13 @@ import { checkAnswers, withoutFiles, type Answers } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
 import { isOpen } from '../../core/tickets';
 import { definitionOf } from '../catalogue/versions';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { nameAnswers } from './nameAnswers';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
+import type { Changing } from '../unitOfWork';
 
 /** The questions whose answers differ. */
 function listChanged(before: Answers, after: Answers): string[] {
@@ -26,9 +25,7 @@ function listChanged(before: Answers, after: Answers): string[] {
  * agreed to something else are asked anew.
  */
 export async function changeAnswers(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   { version, answers: given }: BodyOf<typeof api.tickets.answers>,
 ): Promise<{ version: number }> {
@@ -45,12 +42,11 @@ export async function changeAnswers(
         fields: problems.map(({ field, words: _, ...rest }) => ({ field: `answers.${field}`, ...rest })),
       });
     const answers = await nameAnswers(listo, service.form, kept);
-    await refuseStale(listo, tx, ticket, { version, restsOn: { answers } });
+    await refuseStale({ listo, tx }, ticket, { version, restsOn: { answers } });
     const fields = listChanged(ticket.answers, answers);
     if (fields.length === 0) return { version: ticket.version };
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { answers },
       {
@@ -60,7 +56,7 @@ export async function changeAnswers(
         },
       },
     );
-    await listo.ports.tickets.answersChanged(listo, tx, ticket, service);
+    await listo.ports.tickets.answersChanged({ listo, tx }, ticket, service);
     return { version: ticket.version };
   });
 }

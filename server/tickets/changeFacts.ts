@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { getPriority, moveProgress } from '../../core/tickets';
 import { readPriorityTable } from '../catalogue/services';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { checkReminder } from '../../core/due';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
@@ -13,6 +12,7 @@ import { requireTicket } from './guard';
 import { isAsItIs, recordChange } from './record';
 import { refuseStale } from './stale';
 import type { TicketRecord } from './model';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.tickets.change>;
 
@@ -62,8 +62,7 @@ const isMending = (wanted: Omit<Body, 'version'>): boolean =>
 
 /** Changes facts in a transaction that is under way. */
 export async function changeFactsWithin(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   number: number,
   { version, ...wanted }: Body,
@@ -72,7 +71,7 @@ export async function changeFactsWithin(
   const { due, remindAt, ...facts } = wanted;
   const byHand: Partial<Pick<TicketRecord, 'dueAt' | 'dueDate'>> =
     due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
-  await refuseStale(listo, tx, ticket, { version, restsOn: { ...facts, ...byHand } });
+  await refuseStale({ listo, tx }, ticket, { version, restsOn: { ...facts, ...byHand } });
   const { dueAt = ticket.dueAt } = byHand;
   refuseReminder(remindAt ?? null, dueAt, listo.clock.now());
   const changes = {
@@ -87,7 +86,7 @@ export async function changeFactsWithin(
   };
   // What changes nothing is no event.
   if (isAsItIs(ticket, changes)) return { version: ticket.version };
-  const recorded = await recordChange(listo, tx, ticket, changes, {
+  const recorded = await recordChange({ listo, tx }, ticket, changes, {
     type: 'changed',
     actorId: viewer.id,
     via: 'desk',
@@ -97,11 +96,9 @@ export async function changeFactsWithin(
 
 /** Changes facts of a ticket in place. */
 export async function changeFacts(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   body: Body,
 ): Promise<{ version: number }> {
-  return change(listo, actor, (tx) => changeFactsWithin(listo, tx, viewer, number, body));
+  return change(listo, actor, (tx) => changeFactsWithin({ listo, tx }, viewer, number, body));
 }

@@ -8,14 +8,13 @@ import type { ServiceRow } from '../catalogue/model';
 import { findService, isFor, isSwitchedOff } from '../catalogue/services';
 import { nameAnswers } from './nameAnswers';
 import { keepFiles } from '../files/keep';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { headStartOf } from './weights';
 import { NOTHING_DUE, type TicketRecord } from './model';
 import { getOwn } from '../../core/records';
+import type { Changing, UnitOfWork, Viewing } from '../unitOfWork';
 
 /** By whichever door it comes. */
 type Body = Omit<BodyOf<typeof api.tickets.create>, 'via'> & { via: Door };
@@ -56,8 +55,7 @@ type Options = {
 
 /** Judged, complete and ready to be stored. */
 async function prepare(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   body: Body,
   { isLenient = false, ...given }: Options,
 ): Promise<{ row: Partial<TicketRecord>; service: ServiceRow }> {
@@ -146,8 +144,7 @@ export function openingChanges(row: Partial<TicketRecord>): Record<string, { fro
 
 /** Refuses ids of people who are not there, or no longer. */
 export async function requirePeople(
-  { db }: Listo,
-  tx: Transaction,
+  { listo: { db }, tx }: UnitOfWork,
   ids: string[],
   field: string,
 ): Promise<void> {
@@ -163,16 +160,14 @@ export async function requirePeople(
 
 /** Takes in a request or an incident: validated, numbered and journalled in one transaction. */
 export async function createTicket(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   body: Body,
   options: Options = {},
 ): Promise<{ number: number }> {
-  const { row, service } = await prepare(listo, viewer, body, options);
+  const { row, service } = await prepare({ listo, viewer }, body, options);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    await requirePeople(listo, tx, body.alsoToldIds, 'alsoToldIds');
+    await requirePeople({ listo, tx }, body.alsoToldIds, 'alsoToldIds');
     const number = await tables.tickets.insert(row, tx);
     const ticket = { ...row, number } as TicketRecord;
     // Who asks for someone else in Ask goes on reading of it.
@@ -185,22 +180,25 @@ export async function createTicket(
       tx,
     );
     if (body.fileIds.length > 0)
-      await keepFiles(listo, tx, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
-    await append(listo, tx, {
-      at: row.createdAt!,
-      actorId: viewer.id,
-      via: body.via,
-      type: 'sent',
-      ticketNumber: number,
-      audience: 'requester',
-      changes: {
-        ...openingChanges(row),
-        // A plan makes its own promise.
-        ...(service.plan && { hasPlan: { from: null, to: true } }),
+      await keepFiles({ listo, tx }, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
+    await append(
+      { listo, tx },
+      {
+        at: row.createdAt!,
+        actorId: viewer.id,
+        via: body.via,
+        type: 'sent',
+        ticketNumber: number,
+        audience: 'requester',
+        changes: {
+          ...openingChanges(row),
+          // A plan makes its own promise.
+          ...(service.plan && { hasPlan: { from: null, to: true } }),
+        },
+        data: { version: 1, awaitsApproval: row.state === 'held' },
       },
-      data: { version: 1, awaitsApproval: row.state === 'held' },
-    });
-    await listo.ports.tickets.opened(listo, tx, ticket, service);
+    );
+    await listo.ports.tickets.opened({ listo, tx }, ticket, service);
     await options.after?.(tx, number);
     return { number };
   });

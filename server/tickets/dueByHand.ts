@@ -6,6 +6,7 @@ import type { Listo } from '../listo';
 import type { TimerHandler } from '../timers/runner';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Held = Pick<TicketRecord, 'assigneeId' | 'teamId'>;
 
@@ -54,21 +55,20 @@ export async function settleDue(listo: Listo, number: number, tx: Transaction): 
   if (ticket.dueDate !== null) {
     const moved = await toDueColumns(listo, ticket, { date: ticket.dueDate }, tx);
     if (moved.dueAt !== ticket.dueAt)
-      await recordChange(...([listo, tx, ticket, moved] as const), {
+      await recordChange({ listo, tx }, ticket, moved, {
         type: 'changed',
         actorId: null,
         via: 'rule',
         audience: 'team',
       });
   }
-  await settleTimer(listo, tx, ticket, 'dueByHand', ticket.dueAt);
-  await settleTimer(listo, tx, ticket, 'remind', ticket.remindAt);
+  await settleTimer({ listo, tx }, ticket, 'dueByHand', ticket.dueAt);
+  await settleTimer({ listo, tx }, ticket, 'remind', ticket.remindAt);
 }
 
 /** One that is set already for that instant stays, also when it is overdue and not yet done. */
 async function settleTimer(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   kind: 'dueByHand' | 'remind',
   at: number | null,
@@ -87,10 +87,13 @@ function wordHandler(type: 'dueWarned' | 'reminded'): TimerHandler {
     for (const { ticketNumber, at } of timers) {
       const ticket = await listo.db.tables.tickets.findOne({ number: ticketNumber }, tx, true);
       if (!ticket || !isAwaited(ticket)) continue;
-      await append(listo, tx, {
-        ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
-        data: { dueAt: at },
-      });
+      await append(
+        { listo, tx },
+        {
+          ...{ actorId: null, via: 'timer', type, ticketNumber, audience: 'team' },
+          data: { dueAt: at },
+        },
+      );
     }
   };
 }

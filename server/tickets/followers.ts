@@ -31,8 +31,7 @@ async function changeFollowers(
     if (isAdded) await tables.followers.insert(key, tx);
     if (isAdded ? removed === 1 : removed === 0) return OK;
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       {},
       {

@@ -1,9 +1,9 @@
-import type { Transaction } from 'sequelize';
 import { createRights, may } from '../../core/rights';
 import { findMentions } from '../../core/words';
 import type { Listo } from '../listo';
 import { findPersonAsViewer } from '../sessions/viewer';
 import type { Guarded } from './guard';
+import type { UnitOfWork } from '../unitOfWork';
 
 export type ReadBy = 'requester' | 'team';
 
@@ -31,8 +31,7 @@ export function everyoneOn({ ticket, guarded }: Guarded, readBy: ReadBy): string
 
 /** The people whom some words call and who may read them. */
 export async function findMentioned(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   found: Guarded,
   { text, readBy }: { text: string; readBy: ReadBy },
 ): Promise<string[]> {

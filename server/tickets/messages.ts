@@ -1,6 +1,5 @@
 import type { EntryFrame } from '../../core/journal';
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { messageBodySchema } from '../../contract/tickets';
 import { isWebAddress } from '../../core/forms';
@@ -8,14 +7,14 @@ import { createRights, may } from '../../core/rights';
 import { isOpen, type Door } from '../../core/tickets';
 import { isTooNested } from '../../core/words';
 import { keepFiles } from '../files/keep';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { findMentioned } from './mentioned';
 import { requireTicket } from './guard';
 import type { MessageRow, TicketRecord } from './model';
 import { recordChange } from './record';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Whole = z.infer<typeof messageBodySchema>;
 type Words = Omit<Whole, 'format' | 'isPublic'> & Partial<Pick<Whole, 'format' | 'isPublic'>>;
@@ -25,8 +24,7 @@ type Usual = 'links' | 'format' | 'isPublic';
 
 /** Stores words on a ticket's thread. */
 export async function insertMessage(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   message: Omit<MessageRow, 'id' | 'at' | Usual> & Partial<Pick<MessageRow, Usual>>,
 ): Promise<string> {
   const id = nanoid();
@@ -51,16 +49,18 @@ type TeamAnswer = Pick<MessageRow, 'authorId' | 'via' | 'text'> &
 
 /** Puts an answer of the team on a locked ticket's thread, by a right that is not one on the ticket. */
 export async function answerAsTeam(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   answer: TeamAnswer,
   { actorId, via, from }: Pick<EntryFrame, 'actorId' | 'via'> & { from?: number | null },
 ): Promise<void> {
-  const messageId = await insertMessage(listo, tx, {
-    ...{ ...answer, ticketNumber: ticket.number, readBy: 'requester', isByTeam: true },
-  });
-  await recordChange(listo, tx, ticket, effectOf(ticket, true, listo.clock.now()), {
+  const messageId = await insertMessage(
+    { listo, tx },
+    {
+      ...{ ...answer, ticketNumber: ticket.number, readBy: 'requester', isByTeam: true },
+    },
+  );
+  await recordChange({ listo, tx }, ticket, effectOf(ticket, true, listo.clock.now()), {
     ...{ type: 'answered', actorId, via, audience: 'requester' },
     data: { messageId, ...(from !== undefined && { from }) },
   });
@@ -68,8 +68,7 @@ export async function answerAsTeam(
 
 /** Sends words in a transaction that is under way. */
 export async function writeWithin(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   number: number,
   {
@@ -94,24 +93,27 @@ export async function writeWithin(
   const action = readBy === 'team' ? 'note' : isByTeam ? 'answer' : 'write';
   if (!may(rights, action, guarded)) throw new ProblemError('forbidden');
   const via = by ?? (action === 'write' ? 'portal' : 'desk');
-  const messageId = await insertMessage(listo, tx, {
-    ticketNumber: number,
-    authorId: viewer.id,
-    via,
-    readBy,
-    isByTeam,
-    text,
-    format,
-    links,
-    isPublic: isPublic && readBy === 'requester' && !ticket.isConfidential,
-  });
+  const messageId = await insertMessage(
+    { listo, tx },
+    {
+      ticketNumber: number,
+      authorId: viewer.id,
+      via,
+      readBy,
+      isByTeam,
+      text,
+      format,
+      links,
+      isPublic: isPublic && readBy === 'requester' && !ticket.isConfidential,
+    },
+  );
   const mentioned =
-    format === 'rich' ? await findMentioned(listo, tx, { ticket, guarded }, { text, readBy }) : [];
-  if (fileIds.length > 0) await keepFiles(listo, tx, viewer.id, fileIds, { ticketNumber: number, messageId });
-  if (!isByTeam) await listo.ports.tickets.answered(listo, tx, ticket);
+    format === 'rich' ? await findMentioned({ listo, tx }, { ticket, guarded }, { text, readBy }) : [];
+  if (fileIds.length > 0)
+    await keepFiles({ listo, tx }, viewer.id, fileIds, { ticketNumber: number, messageId });
+  if (!isByTeam) await listo.ports.tickets.answered({ listo, tx }, ticket);
   await recordChange(
-    listo,
-    tx,
+    { listo, tx },
     ticket,
     readBy === 'team'
       ? { ...(may(rights, 'work', guarded) && ticket.requesterId !== viewer.id && { takenUp: true }) }
@@ -133,14 +135,12 @@ export async function writeWithin(
 
 /** Sends words to the requester or keeps them in the team. */
 export async function write(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   words: Words,
   { by }: { by?: Door } = {},
 ): Promise<{ messageId: string }> {
   return change(listo, actor, (tx) =>
-    writeWithin(listo, tx, viewer, number, { ...words, ...(by && { by }) }),
+    writeWithin({ listo, tx }, viewer, number, { ...words, ...(by && { by }) }),
   );
 }

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import {
@@ -11,16 +10,16 @@ import {
   type MoverRole,
   type TicketChanges,
 } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { TicketEntryKind, Via } from '../../core/journal';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { insertMessage } from './messages';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 /** What a move is called in the journal. */
 export const ENTRY_TYPES = {
@@ -41,8 +40,7 @@ type Move = { name: MoveName; by: MoverRole; actorId: string | null; via: Via; i
 
 /** A team that exists, with its confidentiality; the person and the group must be of it. */
 async function checkReceivers(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   changes: TicketChanges,
 ): Promise<Partial<TicketRecord>> {
   const { teamId, groupId, assigneeId } = changes;
@@ -59,12 +57,7 @@ async function checkReceivers(
 }
 
 /** Makes a move on a locked ticket: judged by the rules, with the words that go with it. */
-export async function makeMove(
-  listo: Listo,
-  tx: Transaction,
-  ticket: TicketRecord,
-  move: Move,
-): Promise<number> {
+export async function makeMove({ listo, tx }: UnitOfWork, ticket: TicketRecord, move: Move): Promise<number> {
   const { name, by, actorId, via, input } = move;
   const plan = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
   if (!plan.ok) {
@@ -73,20 +66,22 @@ export async function makeMove(
   }
   const isByTeam = by === 'agent';
   const say = (text: string, readBy: 'requester' | 'team') =>
-    insertMessage(listo, tx, {
-      ticketNumber: ticket.number,
-      authorId: actorId!,
-      via: via === 'timer' || via === 'rule' || via === 'api' ? 'desk' : via,
-      readBy,
-      isByTeam,
-      text,
-    });
+    insertMessage(
+      { listo, tx },
+      {
+        ticketNumber: ticket.number,
+        authorId: actorId!,
+        via: via === 'timer' || via === 'rule' || via === 'api' ? 'desk' : via,
+        readBy,
+        isByTeam,
+        text,
+      },
+    );
   const takenUp = takenUpBy({ name, by, actorId, input });
   // Also where it goes on to another team at once: who moved it has begun, and those who get it have yet to.
   if (takenUp.before && takenUp.after === false && !ticket.takenUp)
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { takenUp: true },
       { type: 'takenUp', actorId, via, audience: 'team' },
@@ -94,7 +89,7 @@ export async function makeMove(
   const messageId = plan.message !== null && actorId !== null ? await say(plan.message, 'requester') : null;
   const wanted: Partial<TicketRecord> = {
     ...plan.changes,
-    ...(await checkReceivers(listo, tx, plan.changes)),
+    ...(await checkReceivers({ listo, tx }, plan.changes)),
     ...(messageId !== null && isByTeam && { answered: true, waitsSince: null }),
     ...(takenUp.after !== null && { takenUp: takenUp.after }),
     ...((name === 'reopen' || name === 'grant') && { waitsSince: listo.clock.now() }),
@@ -102,7 +97,7 @@ export async function makeMove(
     ...(name === 'decline' && { isDeclined: true }),
   };
   const data = { ...(messageId !== null && { messageId }), by };
-  const { version } = await recordChange(listo, tx, ticket, wanted, {
+  const { version } = await recordChange({ listo, tx }, ticket, wanted, {
     type: ENTRY_TYPES[name],
     actorId,
     via,
@@ -111,14 +106,13 @@ export async function makeMove(
   if (plan.note !== null && actorId !== null) {
     const noteId = await say(plan.note, 'team');
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       {},
       { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
     );
   }
-  await listo.ports.tickets.moved(listo, tx, ticket, name);
+  await listo.ports.tickets.moved({ listo, tx }, ticket, name);
   return version;
 }
 
@@ -129,8 +123,7 @@ type Body = BodyOf<typeof api.tickets.move>;
 
 /** Makes a move in a transaction that is under way. */
 export async function moveWithin(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   number: number,
   { name, by, version, input }: Body,
@@ -142,17 +135,15 @@ export async function moveWithin(
   const planned = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
   const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
   const restsOn = Object.fromEntries(RESTS_ON.map((field) => [field, yours[field]]));
-  await refuseStale(listo, tx, ticket, { version, restsOn });
+  await refuseStale({ listo, tx }, ticket, { version, restsOn });
   const via = door ?? (by === 'agent' ? 'desk' : 'portal');
-  return { version: await makeMove(listo, tx, ticket, { name, by, actorId, via, input }) };
+  return { version: await makeMove({ listo, tx }, ticket, { name, by, actorId, via, input }) };
 }
 
 export async function moveTicket(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   body: Body,
 ): Promise<{ version: number }> {
-  return change(listo, actor, (tx) => moveWithin(listo, tx, viewer, number, body));
+  return change(listo, actor, (tx) => moveWithin({ listo, tx }, viewer, number, body));
 }

@@ -1,9 +1,9 @@
-import type { Transaction } from 'sequelize';
 import type { Ticket } from '../../contract/tickets';
 import type { TicketAction } from '../../core/rights';
 import type { MoveName } from '../../core/tickets';
 import type { Definition, ServiceRow } from '../catalogue/model';
 import type { Listo } from '../listo';
+import type { UnitOfWork } from '../unitOfWork';
 import type { SignedIn } from '../sessions/viewer';
 import type { TicketRecord } from './model';
 
@@ -18,12 +18,12 @@ export type TicketPorts = {
   /** Whether someone has to agree to a request before it is worked on. */
   isAgreedFirst(service: Definition, judged: Judged): boolean;
   /** Made: what has to be agreed is asked, its plan begins. @throws ProblemError where nobody can agree */
-  opened(listo: Listo, tx: Transaction, ticket: TicketRecord, service: ServiceRow): Promise<void>;
-  moved(listo: Listo, tx: Transaction, ticket: TicketRecord, move: MoveName): Promise<void>;
+  opened(work: UnitOfWork, ticket: TicketRecord, service: ServiceRow): Promise<void>;
+  moved(work: UnitOfWork, ticket: TicketRecord, move: MoveName): Promise<void>;
   /** The requester's side has written. */
-  answered(listo: Listo, tx: Transaction, ticket: TicketRecord): Promise<void>;
+  answered(work: UnitOfWork, ticket: TicketRecord): Promise<void>;
   /** What was asked for is otherwise than it was. @throws ProblemError where nobody can agree */
-  answersChanged(listo: Listo, tx: Transaction, ticket: TicketRecord, service: Definition): Promise<void>;
+  answersChanged(work: UnitOfWork, ticket: TicketRecord, service: Definition): Promise<void>;
   /** What its page shows of approvals, plan, clocks and the chat. */
   read(
     listo: Listo,

@@ -5,6 +5,7 @@ import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** So many tickets are settled at a stretch. */
 const PART = 200;
@@ -26,8 +27,7 @@ async function readLabelled(
 
 /** Marks the tickets that carry a label as finished since they have it, or no longer. */
 async function settleLabels(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   { ids, labels, teamId }: { ids: string[]; labels: ProgressLabel[]; teamId: string },
 ): Promise<void> {
   const { tables } = listo.db;
@@ -45,7 +45,7 @@ async function settleLabels(
     for (const ticket of tickets) {
       const since = labelled.get(ticket.number) ?? ticket.changedAt;
       const wanted = moveProgress(labels, ticket, ticket.progressId, since);
-      await recordChange(listo, tx, ticket, wanted, {
+      await recordChange({ listo, tx }, ticket, wanted, {
         ...{ type: 'changed', actorId: null, via: 'rule', audience: 'team' },
       });
     }
@@ -67,7 +67,8 @@ export const progressConsumer: Consumer = {
       const { teamId } = entry.data as { teamId: string };
       const team = await listo.db.tables.teams.findOne({ id: teamId }, tx);
       // By the labels as they are now: they may have been changed again.
-      if (team && ids.length > 0) await settleLabels(listo, tx, { ids, labels: team.progressLabels, teamId });
+      if (team && ids.length > 0)
+        await settleLabels({ listo, tx }, { ids, labels: team.progressLabels, teamId });
     }
   },
 };

@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import { append } from '../journal/append';
 import type { Audience, ChangeEntry, Changes, NewEntry, Via } from '../../core/journal';
-import type { Listo } from '../listo';
 import { headStartOf } from './weights';
 import type { TicketRecord } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Recorded = ChangeEntry & { actorId: string | null; via: Via; audience?: Audience };
 
@@ -30,8 +29,7 @@ export function isAsItIs(ticket: TicketRecord, wanted: Partial<TicketRecord>): b
  * they are, are left out; the entry carries the version that came of it.
  */
 export async function recordChange(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   wanted: Partial<TicketRecord>,
   { type, actorId, via, audience = 'requester', data = {} }: Recorded,
@@ -54,7 +52,7 @@ export async function recordChange(
   await listo.db.tables.tickets.update({ number: ticket.number }, { ...row, ...derived }, tx);
   const frame = { at: now, actorId, via, ticketNumber: ticket.number, audience, changes };
   // What the kind carries, with the version that came of it, is what its entries carry.
-  const entryId = await append(listo, tx, { ...frame, type, data: { ...data, version } } as NewEntry);
+  const entryId = await append({ listo, tx }, { ...frame, type, data: { ...data, version } } as NewEntry);
   Object.assign(ticket, row, derived);
   return { version, entryId };
 }

@@ -1,13 +1,11 @@
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { carryAnswers, sayAnswer, type FormDefinition } from '../../core/forms';
 import { isOpen } from '../../core/tickets';
 import { findService } from '../catalogue/services';
 import { definitionOf } from '../catalogue/versions';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { insertMessage } from './messages';
@@ -15,19 +13,20 @@ import type { TicketRecord } from './model';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
 import { getOwn } from '../../core/records';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 const refused = (field: string, code: string): ProblemError =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
 
 /** Someone was asked to agree to it, or several teams fulfil it, for whom and what it was: that stays so. */
-async function isBound(listo: Listo, tx: Transaction, { number }: TicketRecord): Promise<boolean> {
+async function isBound({ listo, tx }: UnitOfWork, { number }: TicketRecord): Promise<boolean> {
   const { tables } = listo.db;
   const plan = await tables.plans.findOne({ ticketNumber: number }, tx);
   const [approval] = await tables.approvals.find({ ticketNumber: number }, { transaction: tx, limit: 1 });
   return plan !== null || approval !== undefined;
 }
 
-async function lockOpen(listo: Listo, tx: Transaction, viewer: SignedIn, number: number) {
+async function lockOpen({ listo, tx }: UnitOfWork, viewer: SignedIn, number: number) {
   const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
   if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
   return ticket;
@@ -38,15 +37,13 @@ async function lockOpen(listo: Listo, tx: Transaction, viewer: SignedIn, number:
  * of the team; its promises are those of the new service from now on.
  */
 export async function changeService(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   { version, serviceId }: BodyOf<typeof api.tickets.changeService>,
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
-    const ticket = await lockOpen(listo, tx, viewer, number);
-    await refuseStale(listo, tx, ticket, { version, restsOn: { serviceId } });
+    const ticket = await lockOpen({ listo, tx }, viewer, number);
+    await refuseStale({ listo, tx }, ticket, { version, restsOn: { serviceId } });
     if (ticket.serviceId === serviceId) return { version: ticket.version };
     const rules = await findService(listo, serviceId);
     if (!rules) throw refused('serviceId', 'notAChoice');
@@ -55,12 +52,11 @@ export async function changeService(
     const before = await definitionOf(listo, ticket, tx);
     const { carried, left } = carryAnswers(before.form, service.form, ticket.answers);
     const isAgreedFirst = listo.ports.tickets.isAgreedFirst(service, { ...ticket, answers: carried });
-    if (service.plan || isAgreedFirst || (await isBound(listo, tx, ticket)))
+    if (service.plan || isAgreedFirst || (await isBound({ listo, tx }, ticket)))
       throw refused('serviceId', 'needsAgreement');
-    if (left.length > 0) await noteWhatIsLeft(listo, tx, viewer, ticket, before.form, left);
+    if (left.length > 0) await noteWhatIsLeft({ listo, tx }, viewer, ticket, before.form, left);
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { serviceId, serviceVersion: service.version, kind: service.kind, answers: carried },
       {
@@ -74,8 +70,7 @@ export async function changeService(
 
 /** What the new form does not ask for is not lost. */
 async function noteWhatIsLeft(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   ticket: TicketRecord,
   form: FormDefinition,
@@ -87,12 +82,15 @@ async function noteWhatIsLeft(
       : null;
     return said === null ? [] : [`${field.label[viewer.language]} ${said}`];
   });
-  const messageId = await insertMessage(listo, tx, {
-    ...{ ticketNumber: ticket.number, authorId: viewer.id, via: 'desk', readBy: 'team', isByTeam: true },
-    text: lines.join('\n'),
-  });
+  const messageId = await insertMessage(
+    { listo, tx },
+    {
+      ...{ ticketNumber: ticket.number, authorId: viewer.id, via: 'desk', readBy: 'team', isByTeam: true },
+      text: lines.join('\n'),
+    },
+  );
   const noted = { type: 'noted', actorId: viewer.id, via: 'desk', audience: 'team' } as const;
-  await recordChange(listo, tx, ticket, {}, { ...noted, data: { messageId } });
+  await recordChange({ listo, tx }, ticket, {}, { ...noted, data: { messageId } });
 }
 
 /**
@@ -100,28 +98,25 @@ async function noteWhatIsLeft(
  * themselves, for another, goes on reading of it.
  */
 export async function changeRequester(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   { version, requesterId }: BodyOf<typeof api.tickets.changeRequester>,
 ): Promise<{ version: number }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    const ticket = await lockOpen(listo, tx, viewer, number);
-    await refuseStale(listo, tx, ticket, { version, restsOn: { requesterId } });
+    const ticket = await lockOpen({ listo, tx }, viewer, number);
+    await refuseStale({ listo, tx }, ticket, { version, restsOn: { requesterId } });
     const formerId = ticket.requesterId;
     if (formerId === requesterId) return { version: ticket.version };
     if (!(await tables.people.findOne({ id: requesterId, leftAt: null }, tx)))
       throw refused('requesterId', 'notAChoice');
-    if (await isBound(listo, tx, ticket)) throw refused('requesterId', 'agreedForThem');
+    if (await isBound({ listo, tx }, ticket)) throw refused('requesterId', 'agreedForThem');
     const isWriter = ticket.raisedById === null;
     await tables.followers.remove({ ticketNumber: number, personId: requesterId, role: 'alsoTold' }, tx);
     if (isWriter)
       await tables.followers.insert({ ticketNumber: number, personId: formerId, role: 'alsoTold' }, tx);
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { requesterId, ...(isWriter && { raisedById: formerId }) },
       {

@@ -1,16 +1,14 @@
 import { factsOfEntry } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import { ProblemError } from '../http/problems';
-import type { Listo } from '../listo';
 import { readNames } from '../people/names';
 import type { TicketRecord } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Differing = { at: number; actorId: string | null };
 
 /** The fields that changed after a version, with who changed each last. */
 async function changedSince(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   number: number,
   version: number,
 ): Promise<Map<string, Differing>> {
@@ -30,13 +28,12 @@ async function changedSince(
  * Changes to other fields go together.
  */
 export async function refuseStale(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
   { version, restsOn }: { version: number; restsOn: Record<string, unknown> },
 ): Promise<void> {
   if (version === ticket.version) return;
-  const changed = await changedSince(listo, tx, ticket.number, version);
+  const changed = await changedSince({ listo, tx }, ticket.number, version);
   const differing = Object.entries(restsOn).filter(
     ([field, yours]) => changed.has(field) && ticket[field as keyof TicketRecord] !== yours,
   );

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import { factsOfEntry, inOne, type EntryKind } from '../../core/journal';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -8,6 +7,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** What an undo does not put back: when it happened, and what follows by itself. */
 const STAYS = new Set(['answered', 'takenUp']);
@@ -20,8 +20,7 @@ const FOLLOWS = new Set<EntryKind>(['routed']);
 
 /** Puts back what an entry changed, where it is still as the entry left it. */
 async function putBack(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   {
     personId,
     ticket,
@@ -35,7 +34,7 @@ async function putBack(
   );
   if (!isAsLeft) throw new ProblemError('stale', { differences: [] });
   const before = Object.fromEntries(changes.map(([field, { from }]) => [field, from ?? null]));
-  const { version } = await recordChange(listo, tx, ticket, before, {
+  const { version } = await recordChange({ listo, tx }, ticket, before, {
     ...{ type: 'undone', actorId: personId, via: 'desk', audience: 'team' },
     data: { undoes: entry.id },
   });
@@ -44,8 +43,7 @@ async function putBack(
 
 /** Takes back what an entry changed, by the right to work on its ticket; without an entry nothing had changed. */
 export async function undoEntry(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   viewer: SignedIn,
   number: number,
   entryId: number | null,
@@ -54,7 +52,7 @@ export async function undoEntry(
   const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
   const entry = await listo.db.tables.journal.findOne({ id: entryId }, tx);
   const changes = entry?.changes ?? {};
-  await putBack(listo, tx, { personId: viewer.id, ticket, entry: { id: entryId, changes } });
+  await putBack({ listo, tx }, { personId: viewer.id, ticket, entry: { id: entryId, changes } });
 }
 
 /**
@@ -85,7 +83,7 @@ export function undoMove(
       throw new ProblemError('stale', { differences: [] });
     const changes = inOne([made, ...since.reverse()].map((entry) => entry.changes));
     return {
-      version: await putBack(listo, tx, { personId: viewer.id, ticket, entry: { id: made.id, changes } }),
+      version: await putBack({ listo, tx }, { personId: viewer.id, ticket, entry: { id: made.id, changes } }),
     };
   });
 }

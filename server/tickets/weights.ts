@@ -1,9 +1,9 @@
-import type { Transaction } from 'sequelize';
 import { DEFAULT_WEIGHTS, getHeadStart, type OrderWeights } from '../../core/worklist';
 import { OPEN_STATES, PRIORITIES } from '../../core/tickets';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import type { TicketRecord } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 type Weighed = Pick<TicketRecord, 'teamId' | 'priority' | 'requesterId' | 'waitsSince'>;
 type Kept = { weights: Map<string, OrderWeights>; goingFirst: Set<string>; until: number };
@@ -45,8 +45,7 @@ export async function headStartOf(listo: Listo, ticket: Weighed): Promise<number
 
 /** Places all open tickets of a team by other weights: the SQL reading of core's head start. */
 export async function placeAnew(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   teamId: string,
   weights: OrderWeights,
 ): Promise<void> {

@@ -4,6 +4,7 @@ import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import type { Due, TimerRow } from './model';
 import { removeTimers } from './remove';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Does what is due of its kinds, the earliest first. */
 export type TimerHandler = (listo: Listo, due: Due[], tx: Transaction) => Promise<void>;
@@ -34,7 +35,7 @@ function toRuns(due: Due[], handlers: Handlers) {
 }
 
 /** Claims what is due by its row lock: the earliest of the timers and of the notices that clocks owe. */
-async function claim({ db, clock }: Listo, tx: Transaction, { findOthers }: Timers): Promise<Due[]> {
+async function claim({ listo: { db, clock }, tx }: UnitOfWork, { findOthers }: Timers): Promise<Due[]> {
   const now = clock.now();
   const timers = await db.select<TimerRow>(
     'SELECT * FROM timers WHERE at <= :now ORDER BY at, ticketNumber LIMIT :limit FOR UPDATE SKIP LOCKED',
@@ -60,7 +61,7 @@ async function claim({ db, clock }: Listo, tx: Transaction, { findOthers }: Time
 export async function runDueTimers(listo: Listo, timers: Timers): Promise<number> {
   const { db } = listo;
   const done = await db.transaction(async (tx) => {
-    const due = await claim(listo, tx, timers);
+    const due = await claim({ listo, tx }, timers);
     for (const run of toRuns(due, timers.handlers)) await run.handler(listo, run.due, tx);
     return due.length;
   });

@@ -9,12 +9,12 @@ export const togetherRoutes: Routes = (router, listo) => {
   serve(router, together.reported, ({ viewer, query }) => readReported(listo, viewer, query));
   serve(router, together.get, ({ viewer, params }) => readTogether(listo, viewer, params.number));
   serve(router, together.put, ({ viewer, actor, params, body }) =>
-    putUnder(listo, viewer, actor, params.number, body),
+    putUnder({ listo, viewer, actor }, params.number, body),
   );
   serve(router, together.putAll, ({ viewer, actor, params, body }) =>
-    putAllUnder(listo, viewer, actor, params.number, body.numbers),
+    putAllUnder({ listo, viewer, actor }, params.number, body.numbers),
   );
   serve(router, together.takeApart, ({ viewer, actor, params }) =>
-    takeApart(listo, viewer, actor, params.number),
+    takeApart({ listo, viewer, actor }, params.number),
   );
 };

@@ -9,6 +9,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { visibleTo } from '../tickets/visibility';
+import type { Viewing } from '../unitOfWork';
 
 /** Candidates of the same service, the latest: so many of what is open and so many of what was solved. */
 const OF_SERVICE = 200;
@@ -66,8 +67,7 @@ async function readByWords(
 }
 
 async function readCandidates(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { title, serviceId }: Pick<Described, 'title' | 'serviceId'>,
   isOnlyOpen: boolean,
 ): Promise<Row[]> {
@@ -117,7 +117,7 @@ function wordsOf(answers: Answers): string {
 export async function readSimilar(listo: Listo, viewer: SignedIn, number: number): Promise<Like[]> {
   const { ticket } = await requireTicket(listo, viewer, number, 'readNotes');
   const of = { ...ticket, words: wordsOf(ticket.answers) };
-  return toLikes(of, await readCandidates(listo, viewer, ticket, false));
+  return toLikes(of, await readCandidates({ listo, viewer }, ticket, false));
 }
 
 /** Whether what is being written is reported already, as far as its writer may know. */
@@ -128,5 +128,5 @@ export async function readReported(
 ): Promise<Like[]> {
   if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const of = { number: 0, title, serviceId, place, requesterId: '' };
-  return toLikes(of, await readCandidates(listo, viewer, of, true));
+  return toLikes(of, await readCandidates({ listo, viewer }, of, true));
 }

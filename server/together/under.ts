@@ -1,8 +1,7 @@
 import { factsOfEntry } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import type { UnderAs } from '../../contract/together';
 import { isOpen } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Consumer } from '../journal/consumer';
@@ -14,6 +13,7 @@ import type { TicketRecord } from '../tickets/model';
 import { makeMove } from '../tickets/move';
 import { recordChange } from '../tickets/record';
 import { visibleTo } from '../tickets/visibility';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 const NOT_HELD = { heldFor: null, heldUntil: null, heldReason: null } as const;
 const refuse = (code: string) => new ProblemError('fieldsNotValid', { fields: [{ field: 'under', code }] });
@@ -39,8 +39,7 @@ export async function readTogether(listo: Listo, viewer: SignedIn, number: numbe
 
 /** Those who follow the one come to follow the other; who came so is kept, so that it can be taken apart. */
 async function bringFollowers(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   from: TicketRecord,
   to: TicketRecord,
 ): Promise<string[]> {
@@ -63,9 +62,7 @@ async function bringFollowers(
  * its thread is read too. One of many with a cause is held for it, and what is answered there is answered here.
  */
 export async function putUnder(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   number: number,
   { under, as }: { under: number; as: UnderAs },
 ): Promise<{ ok: true }> {
@@ -103,14 +100,13 @@ export async function putUnder(
     if (below) throw refuse('hasOthers');
     if (!isOpen(ticket.state) || (ticket.state === 'held' && ticket.heldFor === 'approval'))
       throw new ProblemError('moveNotAllowed');
-    const brought = as === 'same' ? await bringFollowers(listo, tx, ticket, over) : [];
+    const brought = as === 'same' ? await bringFollowers({ listo, tx }, ticket, over) : [];
     const state: Partial<TicketRecord> =
       as === 'same'
         ? { state: 'closed', closedAt: listo.clock.now(), ...NOT_HELD, waitsSince: null }
         : { state: 'held', heldFor: 'ticket', heldUntil: null, heldReason: String(under) };
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { ...state, underNumber: under, underAs: as },
       {
@@ -119,8 +115,7 @@ export async function putUnder(
       },
     );
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       over,
       {},
       {
@@ -134,28 +129,23 @@ export async function putUnder(
 
 /** Puts many under one as their cause, each for itself: one that may not go there holds up no other. */
 export async function putAllUnder(
-  listo: Listo,
-  viewer: SignedIn,
-  { id }: Actor,
+  { listo, viewer, actor: { id } }: Changing,
   under: number,
   numbers: number[],
 ): Promise<{ put: number; refused: number[] }> {
   const refused: number[] = [];
   for (const number of new Set(numbers))
-    await putUnder(listo, viewer, { id }, number, { under, as: 'cause' }).catch((error: unknown) => {
-      if (!(error instanceof ProblemError)) throw error;
-      refused.push(number);
-    });
+    await putUnder({ listo, viewer, actor: { id } }, number, { under, as: 'cause' }).catch(
+      (error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+        refused.push(number);
+      },
+    );
   return { put: new Set(numbers).size - refused.length, refused };
 }
 
 /** Takes a ticket out from under the other: it goes on by itself, and who came along goes back with it. */
-export async function takeApart(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
-  number: number,
-): Promise<{ ok: true }> {
+export async function takeApart({ listo, viewer, actor }: Changing, number: number): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
     const { tables, select } = listo.db;
     const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
@@ -173,8 +163,7 @@ export async function takeApart(
       closedAt: null,
     };
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       { ...goesOn, ...NOT_HELD, underNumber: null, underAs: null },
       {
@@ -211,11 +200,11 @@ export const togetherConsumer: Consumer = {
         if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
           const { authorId, via, text, format, links } = message;
           const by = { actorId, via: 'rule', from: ticketNumber } as const;
-          await answerAsTeam(listo, tx, ticket, { authorId, via, text, format, links }, by);
+          await answerAsTeam({ listo, tx }, ticket, { authorId, via, text, format, links }, by);
         }
         if (type === 'done' && isOpen(ticket.state)) {
           if (ticket.state === 'held')
-            await makeMove(listo, tx, ticket, {
+            await makeMove({ listo, tx }, ticket, {
               name: 'resume',
               by: 'system',
               actorId: null,
@@ -223,7 +212,7 @@ export const togetherConsumer: Consumer = {
               input: {},
             });
           const input = { solution: over.solution, message: null };
-          await makeMove(listo, tx, ticket, { name: 'finish', by: 'agent', actorId, via: 'rule', input });
+          await makeMove({ listo, tx }, ticket, { name: 'finish', by: 'agent', actorId, via: 'rule', input });
         }
       }
     }

@@ -23,8 +23,7 @@ export async function setCheckOf(
     if (line.isDone === isDone) return OK;
     await tables.messages.update({ id: messageId }, { text: setCheck(message.text, index, isDone) }, tx);
     await recordChange(
-      listo,
-      tx,
+      { listo, tx },
       ticket,
       {},
       {

@@ -2,10 +2,9 @@ import type { Mentionable } from '../../contract/words';
 import { createRights, may } from '../../core/rights';
 import { foldText } from '../../core/text';
 import { escapeLike } from '../database/like';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import { everyoneOn, keepReaders, type ReadBy } from '../tickets/mentioned';
+import type { Viewing } from '../unitOfWork';
 
 const MOST = 8;
 const LOOKED_AT = 24;
@@ -17,8 +16,7 @@ function hasWordFrom(name: string, wanted: string): boolean {
 
 /** Who can be called on a ticket by a few letters: those on it first, then agents and teams; only who may read it. */
 export async function listMentionable(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   number: number,
   { q, readBy }: { q: string; readBy: ReadBy },
 ): Promise<Mentionable[]> {

@@ -1,15 +1,13 @@
 import { OK } from '../http/serve';
-import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from '../tickets/guard';
 import type { ReadBy } from '../tickets/mentioned';
+import type { Viewing } from '../unitOfWork';
 
 const KEPT_MS = 60_000;
 
 /** Notes that someone is writing; the live streams of all processes pass it on. */
 export async function noteWriting(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   number: number,
   readBy: ReadBy,
 ): Promise<{ ok: true }> {

@@ -74,7 +74,7 @@ function toCells(row: ListRow, language: Language): (string | number)[] {
 async function* readAll(listo: Listo, viewer: SignedIn, seen: Seen): AsyncGenerator<(string | number)[]> {
   let after: string | undefined;
   do {
-    const page = await readPage(listo, viewer, seen, { after, limit: AT_ONCE });
+    const page = await readPage({ listo, viewer }, seen, { after, limit: AT_ONCE });
     for (const row of page.rows) yield toCells(row, viewer.language);
     after = page.next ?? undefined;
   } while (after !== undefined);

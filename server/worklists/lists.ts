@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { conditionSchema, type OwnWorklist } from '../../contract/worklists';
@@ -12,12 +11,13 @@ import {
   type ConditionProblem,
   type WorklistDefinition,
 } from '../../core/worklist';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { WorklistRow } from './model';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.worklists.create>;
 
@@ -104,7 +104,7 @@ function refuseTeam(viewer: SignedIn, teamId: string | null): void {
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'teamId', code: 'notAChoice' }] });
 }
 
-export async function createList(listo: Listo, viewer: SignedIn, actor: Actor, body: Body) {
+export async function createList({ listo, viewer, actor }: Changing, body: Body) {
   requireDesk(viewer);
   refuseTeam(viewer, body.teamId);
   refuseConditions(body.definition);
@@ -116,7 +116,7 @@ export async function createList(listo: Listo, viewer: SignedIn, actor: Actor, b
   });
 }
 
-async function requireOwn(listo: Listo, tx: Transaction, viewer: SignedIn, id: string): Promise<WorklistRow> {
+async function requireOwn({ listo, tx }: UnitOfWork, viewer: SignedIn, id: string): Promise<WorklistRow> {
   if (isGiven(id)) throw new ProblemError('forbidden');
   const row = await listo.db.tables.worklists.findOne({ id }, tx, true);
   if (!row || !maySee(viewer, row)) throw new ProblemError('notFound');
@@ -125,16 +125,14 @@ async function requireOwn(listo: Listo, tx: Transaction, viewer: SignedIn, id: s
 }
 
 export async function updateList(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   id: string,
   { version, ...body }: Body & { version: number },
 ) {
   refuseTeam(viewer, body.teamId);
   refuseConditions(body.definition);
   return change(listo, actor, async (tx) => {
-    const row = await requireOwn(listo, tx, viewer, id);
+    const row = await requireOwn({ listo, tx }, viewer, id);
     if (row.version !== version)
       throw new ProblemError('stale', {
         differences: [{ field: 'definition', theirs: row.definition, yours: body.definition, by: null }],
@@ -147,9 +145,9 @@ export async function updateList(
   });
 }
 
-export async function removeList(listo: Listo, viewer: SignedIn, actor: Actor, id: string) {
+export async function removeList({ listo, viewer, actor }: Changing, id: string) {
   return change(listo, actor, async (tx) => {
-    await requireOwn(listo, tx, viewer, id);
+    await requireOwn({ listo, tx }, viewer, id);
     await listo.db.tables.worklists.remove({ id }, tx);
     return OK;
   });

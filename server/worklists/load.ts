@@ -4,11 +4,11 @@ import type { TicketState } from '../../core/tickets';
 import { carriedBy, FALLS_DUE, type ListReader, type WorklistDefinition } from '../../core/worklist';
 import type { Listo } from '../listo';
 import { readPeople } from '../people/names';
-import type { SignedIn } from '../sessions/viewer';
 import { valueSql } from './columns';
 import { fromSql, type WorkQuery } from './query';
 import { readZone } from './reader';
 import { listQueries } from './shares';
+import type { Viewing } from '../unitOfWork';
 
 const DAYS = 7;
 const MOST_COUNTED = 50_000;
@@ -60,12 +60,11 @@ async function count(listo: Listo, queries: WorkQuery[], { reader, ends }: Count
  * as far as the viewer may see it. What nobody has is that of the list.
  */
 export async function readLoad(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   definition: Pick<WorklistDefinition, 'condition'>,
   where: Condition | null,
 ) {
-  const { queries, reader } = await listQueries(listo, viewer, definition, where);
+  const { queries, reader } = await listQueries({ listo, viewer }, definition, where);
   const midnight = Temporal.Instant.fromEpochMilliseconds(reader.now)
     .toZonedDateTimeISO(await readZone(listo, viewer))
     .startOfDay();
@@ -81,7 +80,7 @@ export async function readLoad(
   const ofList = await count(listo, queries, counting);
   const ids = new Set([...ofList.map(({ assigneeId }) => assigneeId), null, ...facts.keys()]);
   const personIds = [...ids].filter((id) => id !== null);
-  const carried = await listQueries(listo, viewer, { condition: carriedBy(personIds) }, null);
+  const carried = await listQueries({ listo, viewer }, { condition: carriedBy(personIds) }, null);
   const ofPeople = personIds.length === 0 ? [] : await count(listo, carried.queries, counting);
   const loads = new Map<string | null, Load>();
   for (const row of [...ofList.filter(({ assigneeId }) => assigneeId === null), ...ofPeople]) {

@@ -1,14 +1,14 @@
 import { mayLead } from '../../core/rights';
 import { getMoveBy, type OrderWeights } from '../../core/worklist';
 import { PRIORITIES, type Priority } from '../../core/tickets';
-import { change, type Actor } from '../http/change';
+import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
-import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
 import { forgetWeights, placeAnew, weightsOf } from '../tickets/weights';
 import { visibleTo } from '../tickets/visibility';
+import type { Changing, Viewing } from '../unitOfWork';
 
 /** So many of a team's open tickets are placed for a look; so many places are shown. */
 const MOST_TRIED = 5_000;
@@ -38,7 +38,7 @@ function refuseWeights({ priority }: OrderWeights): void {
 }
 
 /** The first places under other weights, each with its place as things are. */
-export async function tryOrder(listo: Listo, viewer: SignedIn, teamId: string, weights: OrderWeights) {
+export async function tryOrder({ listo, viewer }: Viewing, teamId: string, weights: OrderWeights) {
   requireLead(viewer, teamId);
   refuseWeights(weights);
   const visible = visibleTo(viewer);
@@ -72,9 +72,7 @@ export async function tryOrder(listo: Listo, viewer: SignedIn, teamId: string, w
 }
 
 export async function setOrder(
-  listo: Listo,
-  viewer: SignedIn,
-  actor: Actor,
+  { listo, viewer, actor }: Changing,
   teamId: string,
   { weights, version }: { weights: OrderWeights; version: number },
 ) {
@@ -89,13 +87,16 @@ export async function setOrder(
         differences: [{ field: 'orderWeights', theirs: team.orderWeights, yours: weights, by: null }],
       });
     await tables.teams.update({ id: teamId }, { orderWeights: weights, version: version + 1 }, tx);
-    await placeAnew(listo, tx, teamId, weights);
-    await appendSetting(listo, tx, {
-      by: viewer.id,
-      type: 'teamChanged',
-      changes: { orderWeights: { from: team.orderWeights, to: weights } },
-      data: { teamId },
-    });
+    await placeAnew({ listo, tx }, teamId, weights);
+    await appendSetting(
+      { listo, tx },
+      {
+        by: viewer.id,
+        type: 'teamChanged',
+        changes: { orderWeights: { from: team.orderWeights, to: weights } },
+        data: { teamId },
+      },
+    );
     return { version: version + 1 };
   });
   forgetWeights(listo);

@@ -17,13 +17,13 @@ import {
 import { toSql } from '../../core/conditions';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { NOTHING_DUE } from '../tickets/model';
 import { completeRows, ROW_JOINS, ROW_SELECT, type RowRecord, type StepOfRow } from './rows';
 import { COLUMNS_OF } from './columns';
 import { countSql, createWorkQuery, fromSql, placesSql, type WorkQuery } from './query';
 import { createReader } from './reader';
 import { weightsOf } from '../tickets/weights';
+import type { Viewing } from '../unitOfWork';
 
 export type Seen = {
   definition: WorklistDefinition;
@@ -170,8 +170,7 @@ async function toRows(listo: Listo, listed: Listed[], isNext: boolean): Promise<
 }
 
 async function readRows(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   seen: Seen,
   { after = null, limit, numbers }: { after?: Place | null; limit: number; numbers?: number[] },
 ): Promise<{ records: Listed[]; parts: Part[]; now: number }> {
@@ -227,13 +226,12 @@ async function countAll(listo: Listo, parts: Part[], { limit, now }: { limit: nu
 
 /** A page of a worklist in its order, and a bounded count of all of it. */
 export async function readPage(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   seen: Seen,
   { after, limit }: { after?: string | undefined; limit: number },
 ) {
   const place = parsePlace(after);
-  const { records, parts, now } = await readRows(listo, viewer, seen, { after: place, limit: limit + 1 });
+  const { records, parts, now } = await readRows({ listo, viewer }, seen, { after: place, limit: limit + 1 });
   const shown = records.slice(0, limit);
   const isNext = (seen.order ?? seen.definition.order) === 'next';
   const [rows, total] = await Promise.all([
@@ -245,11 +243,10 @@ export async function readPage(
 
 /** The rows of some tickets, as far as they stand in the list. */
 export async function readRowsOf(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   seen: Seen,
   numbers: number[],
 ): Promise<ListRow[]> {
-  const { records } = await readRows(listo, viewer, seen, { limit: 1000, numbers });
+  const { records } = await readRows({ listo, viewer }, seen, { limit: 1000, numbers });
   return toRows(listo, records, (seen.order ?? seen.definition.order) === 'next');
 }

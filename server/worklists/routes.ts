@@ -24,30 +24,36 @@ export const worklistRoutes: Routes = (router, listo) => {
     groupBy: asked.groupBy,
   });
   serve(router, worklists.list, ({ viewer }) => readLists(listo, viewer));
-  serve(router, worklists.create, ({ viewer, actor, body }) => createList(listo, viewer, actor, body));
+  serve(router, worklists.create, ({ viewer, actor, body }) => createList({ listo, viewer, actor }, body));
   serve(router, worklists.update, ({ viewer, actor, params, body }) =>
-    updateList(listo, viewer, actor, params.id, body),
+    updateList({ listo, viewer, actor }, params.id, body),
   );
-  serve(router, worklists.remove, ({ viewer, actor, params }) => removeList(listo, viewer, actor, params.id));
+  serve(router, worklists.remove, ({ viewer, actor, params }) =>
+    removeList({ listo, viewer, actor }, params.id),
+  );
   serve(router, worklists.page, async ({ viewer, params, query }) =>
-    readPage(listo, viewer, await seenBy(viewer, params.id, query), query),
+    readPage({ listo, viewer }, await seenBy(viewer, params.id, query), query),
   );
   serve(router, worklists.rows, async ({ viewer, params, query }) =>
-    readRowsOf(listo, viewer, await seenBy(viewer, params.id, query), query.numbers.split(',').map(Number)),
+    readRowsOf(
+      { listo, viewer },
+      await seenBy(viewer, params.id, query),
+      query.numbers.split(',').map(Number),
+    ),
   );
   serve(router, worklists.shares, async ({ viewer, params, query }) =>
-    readShares(listo, viewer, await findDefinition(listo, viewer, params.id), {
+    readShares({ listo, viewer }, await findDefinition(listo, viewer, params.id), {
       where: parseWhere(query.where),
       by: query.by.split(','),
     }),
   );
   serve(router, worklists.load, async ({ viewer, params, query }) =>
-    readLoad(listo, viewer, await findDefinition(listo, viewer, params.id), parseWhere(query.where)),
+    readLoad({ listo, viewer }, await findDefinition(listo, viewer, params.id), parseWhere(query.where)),
   );
   serve(router, worklists.tryOrder, ({ viewer, params, body }) =>
-    tryOrder(listo, viewer, params.id, body.weights),
+    tryOrder({ listo, viewer }, params.id, body.weights),
   );
   serve(router, worklists.setOrder, ({ viewer, actor, params, body }) =>
-    setOrder(listo, viewer, actor, params.id, body),
+    setOrder({ listo, viewer, actor }, params.id, body),
   );
 };

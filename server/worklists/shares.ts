@@ -10,18 +10,17 @@ import {
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { readNames } from '../people/names';
-import type { SignedIn } from '../sessions/viewer';
 import { holdsOneValue, valueSql } from './columns';
 import { createWorkQuery, fromSql, type WorkQuery } from './query';
 import { createReader } from './reader';
+import type { Viewing } from '../unitOfWork';
 
 /** So many of each kind of work are counted at most. */
 const MOST_COUNTED = 100_000;
 
 /** The parts of a list as it is asked for: its own condition and what narrows it. */
 export async function listQueries(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   { condition }: Pick<WorklistDefinition, 'condition'>,
   where: Condition | null,
 ): Promise<{ queries: WorkQuery[]; reader: ListReader }> {
@@ -63,12 +62,11 @@ type Counted = { counts: Map<string | null, number>[]; isPart: boolean };
 
 /** How many pieces of work of a list have which value, for each of some fields that hold one value. */
 export async function countValues(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   definition: Pick<WorklistDefinition, 'condition'>,
   { where, by }: { where: Condition | null; by: string[] },
 ): Promise<Counted> {
-  const { queries, reader } = await listQueries(listo, viewer, definition, where);
+  const { queries, reader } = await listQueries({ listo, viewer }, definition, where);
   let isPart = false;
   const counts = by.map(() => new Map<string | null, number>());
   for (const query of queries) {
@@ -90,15 +88,14 @@ export async function countValues(
 
 /** The same for whoever asks, with the names of the values, the most frequent first. */
 export async function readShares(
-  listo: Listo,
-  viewer: SignedIn,
+  { listo, viewer }: Viewing,
   definition: Pick<WorklistDefinition, 'condition'>,
   { where, by }: { where: Condition | null; by: string[] },
 ) {
   const fields = by.map((name) => ({ name, field: getListField(name) }));
   if (fields.length > 8 || !by.every(holdsOneValue))
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'by', code: 'notAChoice' }] });
-  const { counts, isPart } = await countValues(listo, viewer, definition, { where, by });
+  const { counts, isPart } = await countValues({ listo, viewer }, definition, { where, by });
   const named = await Promise.all(
     fields.map(async ({ name, field }, i) => {
       const ids = [...counts[i]!.keys()].filter((value): value is string => value !== null);

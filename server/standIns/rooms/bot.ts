@@ -40,9 +40,9 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
           const room =
             personId === undefined
               ? await tables.rooms.findOne({ id: roomId ?? '' }, tx)
-              : await openDirect(listo, tx, [personId], { withListo: true });
+              : await openDirect({ listo, tx }, [personId], { withListo: true });
           if (!room) return { status: 404, error: 'no such room' };
-          await sayIn(listo, tx, room, { ...message, id, roomId: room.id });
+          await sayIn({ listo, tx }, room, { ...message, id, roomId: room.id });
           return { id, roomId: room.id };
         });
       } catch (error) {
@@ -57,9 +57,12 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
       await transaction(async (tx) => {
         const given = Object.fromEntries(Object.entries(changes).filter(([, value]) => value !== undefined));
         await tables.roomMessages.update({ id: messageId }, given, tx);
-        await noteChange(listo, tx, {
-          ...{ roomId: message.roomId, kind: 'message', ref: messageId, forId: message.forId },
-        });
+        await noteChange(
+          { listo, tx },
+          {
+            ...{ roomId: message.roomId, kind: 'message', ref: messageId, forId: message.forId },
+          },
+        );
       });
       return { ok: true };
     },
@@ -75,7 +78,9 @@ export function createBotRoutes(listo: Listo, wire: RoomsWire): Router {
       return { messages: rows.reverse().map(toTold) };
     },
     async form({ roomId, personId, form }) {
-      await transaction((tx) => noteChange(listo, tx, { roomId, kind: 'form', forId: personId, body: form }));
+      await transaction((tx) =>
+        noteChange({ listo, tx }, { roomId, kind: 'form', forId: personId, body: form }),
+      );
       return { ok: true };
     },
     async people({ ids, email }) {

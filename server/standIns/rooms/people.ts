@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import { nanoid } from 'nanoid';
 import type { RoomInList, RoomPerson, RoomsHome, RoomView } from '../../../contract/rooms';
 import { listCalled } from '../../../core/chat';
@@ -6,6 +5,7 @@ import { ProblemError } from '../../http/problems';
 import type { Listo } from '../../listo';
 import type { RoomMessageRow, RoomPersonRow, RoomRow } from './model';
 import { noteChange, showMessages } from './said';
+import type { UnitOfWork } from '../../unitOfWork';
 
 const PAGE = 60;
 const MOST_PEOPLE = 60;
@@ -124,26 +124,20 @@ export async function readRoom(
 }
 
 /** Brings someone into a room. */
-export async function admit(
-  listo: Listo,
-  tx: Transaction,
-  room: RoomRow,
-  personId: string,
-): Promise<boolean> {
+export async function admit({ listo, tx }: UnitOfWork, room: RoomRow, personId: string): Promise<boolean> {
   const { tables } = listo.db;
   if (await tables.roomMembers.findOne({ roomId: room.id, personId }, tx)) return false;
   await tables.roomMembers.insert(
     { roomId: room.id, personId, joinedAt: listo.clock.now(), readPlace: 0 },
     tx,
   );
-  await noteChange(listo, tx, { roomId: room.id, kind: 'rooms' });
+  await noteChange({ listo, tx }, { roomId: room.id, kind: 'rooms' });
   return true;
 }
 
 /** The direct talk of some people, or of one with Listo: opened where there is none. */
 export async function openDirect(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   ids: string[],
   { withListo = false } = {},
 ): Promise<RoomRow> {
@@ -164,12 +158,12 @@ export async function openDirect(
   // Who opens it at the same moment comes into the same one.
   await tables.rooms.insertAll([room], tx, { updates: ['pair'] });
   const opened = (await tables.rooms.findOne({ pair }, tx, true))!;
-  if (opened.id === room.id) for (const personId of new Set(ids)) await admit(listo, tx, room, personId);
+  if (opened.id === room.id) for (const personId of new Set(ids)) await admit({ listo, tx }, room, personId);
   return opened;
 }
 
 /** Those who are called by name in an open room, and are not in it, come in. */
-export async function admitCalled(listo: Listo, tx: Transaction, room: RoomRow, text: string): Promise<void> {
+export async function admitCalled({ listo, tx }: UnitOfWork, room: RoomRow, text: string): Promise<void> {
   const handles = listCalled(text);
   if (room.kind !== 'open' || handles.length === 0) return;
   const called = await listo.db.tables.roomPeople.find({ handle: handles }, { transaction: tx });
@@ -179,7 +173,7 @@ export async function admitCalled(listo: Listo, tx: Transaction, room: RoomRow, 
     tx,
   );
   for (const { id } of called)
-    if (await admit(listo, tx, room, id))
+    if (await admit({ listo, tx }, room, id))
       await listo.db.tables.roomMembers.update(
         { roomId: room.id, personId: id },
         { readPlace: last!.place },

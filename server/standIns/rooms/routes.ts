@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import express, { Router, type Request } from 'express';
 import { nanoid } from 'nanoid';
 import type * as z from 'zod';
@@ -54,9 +55,9 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     if (!isMember) await transaction((tx) => join(tx, room, person.id));
     return room;
   }
-  async function join(tx: Parameters<typeof admit>[1], room: RoomRow, personId: string): Promise<void> {
-    if ((await admit(listo, tx, room, personId)) && room.hasListo)
-      await tell(listo, tx, room, { type: 'joined', byId: personId });
+  async function join(tx: Transaction, room: RoomRow, personId: string): Promise<void> {
+    if ((await admit({ listo, tx }, room, personId)) && room.hasListo)
+      await tell({ listo, tx }, room, { type: 'joined', byId: personId });
   }
   async function requireMessage(person: RoomPersonRow, id: string): Promise<RoomMessageRow> {
     const message = await tables.roomMessages.findOne({ id });
@@ -68,7 +69,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
 
   router.get('/', async (request, response) => {
     const person = await me(request);
-    await transaction((tx) => openDirect(listo, tx, [person.id], { withListo: true }));
+    await transaction((tx) => openDirect({ listo, tx }, [person.id], { withListo: true }));
     response.json(await readHome(listo, person));
   });
 
@@ -110,7 +111,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     };
     await transaction(async (tx) => {
       await tables.rooms.insert(room, tx);
-      await admit(listo, tx, room, person.id);
+      await admit({ listo, tx }, room, person.id);
     });
     wire.wake();
     response.json({ id: room.id });
@@ -122,7 +123,9 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     const ids = Array.isArray(personIds) ? personIds.map(String).slice(0, 8) : [];
     const known = await tables.roomPeople.find({ id: ids });
     if (known.length === 0) throw new ProblemError('notFound');
-    const room = await transaction((tx) => openDirect(listo, tx, [person.id, ...known.map(({ id }) => id)]));
+    const room = await transaction((tx) =>
+      openDirect({ listo, tx }, [person.id, ...known.map(({ id }) => id)]),
+    );
     wire.wake();
     response.json({ id: room.id });
   });
@@ -190,8 +193,15 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
           type: file.type,
           size: file.size,
         }));
-        await admitCalled(listo, tx, room, text);
-        await sayIn(listo, tx, room, { id, roomId: room.id, text, threadId, byId: person.id, files: shown });
+        await admitCalled({ listo, tx }, room, text);
+        await sayIn({ listo, tx }, room, {
+          id,
+          roomId: room.id,
+          text,
+          threadId,
+          byId: person.id,
+          files: shown,
+        });
       });
     } catch (error) {
       if (!isDuplicate(error)) throw error;
@@ -222,9 +232,9 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
         text === null ? { deletedAt: at } : { text, editedAt: at },
         tx,
       );
-      await noteChange(listo, tx, { roomId: room.id, kind: 'message', ref: id, forId: message.forId });
+      await noteChange({ listo, tx }, { roomId: room.id, kind: 'message', ref: id, forId: message.forId });
       // Also where only this message had been handed over: what became of it is to know.
-      await tell(listo, tx, room, {
+      await tell({ listo, tx }, room, {
         ...{ type: text === null ? 'deleted' : 'edited', byId: person.id },
         message: { ...toTold(message), text: text ?? '' },
       });
@@ -272,7 +282,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     messages.sort((a, b) => a.place - b.place);
     const room = (await tables.rooms.findOne({ id: messages[0]!.roomId }))!;
     await transaction((tx) =>
-      tell(listo, tx, room, {
+      tell({ listo, tx }, room, {
         ...{ type: 'action', byId: person.id, action },
         messages: messages.filter(({ roomId }) => roomId === room.id).map(toTold),
       }),
@@ -286,7 +296,7 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
     const { roomId, callback, values } = read(formBodySchema, request);
     await requireRoom(listo, person, roomId);
     const room = (await tables.rooms.findOne({ id: roomId }))!;
-    await transaction((tx) => tell(listo, tx, room, { type: 'form', byId: person.id, callback, values }));
+    await transaction((tx) => tell({ listo, tx }, room, { type: 'form', byId: person.id, callback, values }));
     wire.wake();
     response.json({ ok: true });
   });

@@ -1,17 +1,16 @@
 import { nanoid } from 'nanoid';
-import type { Transaction } from 'sequelize';
 import type { ChatEvent, RoomMessage, ToldMessage } from '../../../contract/rooms';
 import { readAddressed } from '../../../core/chat';
 import type { Listo } from '../../listo';
 import type { RoomMessageRow, RoomRow } from './model';
+import type { UnitOfWork } from '../../unitOfWork';
 
 type NewMessage = Pick<RoomMessageRow, 'id' | 'roomId' | 'text'> &
   Partial<Pick<RoomMessageRow, 'threadId' | 'byId' | 'card' | 'actions' | 'files' | 'forId'>>;
 
 /** Notes that something can be seen anew; those who look are told by it. */
 export async function noteChange(
-  listo: Listo,
-  tx: Transaction,
+  { listo, tx }: UnitOfWork,
   change: {
     roomId: string;
     kind: 'message' | 'form' | 'rooms';
@@ -33,7 +32,7 @@ export const toTold = ({ id, threadId, byId, at, text, files }: RoomMessageRow):
 type NewEvent = Omit<ChatEvent, 'id' | 'seq' | 'roomId' | 'roomKind' | 'at'>;
 
 /** Puts an event in line for the one connected, with the room's next number. */
-export async function tell(listo: Listo, tx: Transaction, room: RoomRow, event: NewEvent): Promise<void> {
+export async function tell({ listo, tx }: UnitOfWork, room: RoomRow, event: NewEvent): Promise<void> {
   const { tables, select, run } = listo.db;
   await run('UPDATE rooms SET toldSeq = toldSeq + 1 WHERE id = :id', { id: room.id }, tx);
   const [row] = await select<{ seq: number }>(
@@ -51,19 +50,14 @@ export async function tell(listo: Listo, tx: Transaction, room: RoomRow, event: 
 }
 
 /** Whether a thread hangs on what the one connected said: it follows that, wherever it is. */
-async function isUnderListos(listo: Listo, tx: Transaction, threadId: string | null): Promise<boolean> {
+async function isUnderListos({ listo, tx }: UnitOfWork, threadId: string | null): Promise<boolean> {
   if (threadId === null) return false;
   const root = await listo.db.tables.roomMessages.findOne({ id: threadId }, tx);
   return root !== null && root.byId === null;
 }
 
 /** Says something in a room: once, however often it comes with the same id. */
-export async function sayIn(
-  listo: Listo,
-  tx: Transaction,
-  room: RoomRow,
-  message: NewMessage,
-): Promise<void> {
+export async function sayIn({ listo, tx }: UnitOfWork, room: RoomRow, message: NewMessage): Promise<void> {
   const { tables, run } = listo.db;
   const at = listo.clock.now();
   const row = {
@@ -78,14 +72,14 @@ export async function sayIn(
       { id: row.threadId, at },
       tx,
     );
-    await noteChange(listo, tx, { roomId: room.id, kind: 'message', ref: row.threadId });
+    await noteChange({ listo, tx }, { roomId: room.id, kind: 'message', ref: row.threadId });
   }
-  await noteChange(listo, tx, { roomId: room.id, kind: 'message', ref: row.id, forId: row.forId });
+  await noteChange({ listo, tx }, { roomId: room.id, kind: 'message', ref: row.id, forId: row.forId });
   const isHeard =
-    room.hasListo || readAddressed(row.text) !== null || (await isUnderListos(listo, tx, row.threadId));
+    room.hasListo || readAddressed(row.text) !== null || (await isUnderListos({ listo, tx }, row.threadId));
   if (row.byId !== null && isHeard) {
     const told = toTold({ ...row, place: 0, editedAt: null, deletedAt: null, replies: 0, lastReplyAt: null });
-    await tell(listo, tx, room, { type: 'message', byId: row.byId, message: told });
+    await tell({ listo, tx }, room, { type: 'message', byId: row.byId, message: told });
   }
 }
 

@@ -1,0 +1,21 @@
+import type { Transaction } from 'sequelize';
+import type { Actor } from './http/change';
+import type { Listo } from './listo';
+import type { SignedIn } from './sessions/viewer';
+
+/** A unit of work: the running application, and the one transaction in which everything is read and changed. */
+export interface UnitOfWork {
+  listo: Listo;
+  tx: Transaction;
+}
+
+/** Who reads, and where. */
+export interface Viewing {
+  listo: Listo;
+  viewer: SignedIn;
+}
+
+/** Who changes something, and under which idempotency key: opened by the door of a route. */
+export interface Changing extends Viewing {
+  actor: Actor;
+}
