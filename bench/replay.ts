@@ -29,7 +29,7 @@ export async function benchReplay(): Promise<void> {
       })),
     };
     const began = performance.now();
-    const result = await replay(listo, everyone, asked, () => Promise.resolve(true));
+    const result = await replay(listo, everyone, { asked, onProgress: () => Promise.resolve(true) });
     report(
       `replay of ${result!.tickets.toLocaleString('en')} tickets, ${changed.length} of ${targets.length} targets changed`,
       `${((performance.now() - began) / 1000).toFixed(1)} s`,

@@ -131,13 +131,15 @@ export async function simulateTalks(
     let talk = await startTalk({ listo: then, viewer, actor: { id: person.id } }, true);
     const phrasing = random.pick(matter.phrasings.filter(({ language }) => language === 'en')).text;
     talk = await say(then, by(talk.id), {
-      kind: 'words',
-      text: `${random.pick(['', 'hello, ', 'please, '])}${phrasing}`,
+      input: {
+        kind: 'words',
+        text: `${random.pick(['', 'hello, ', 'please, '])}${phrasing}`,
+      },
     });
     if (talk.phase === 'confirm' || talk.phase === 'choose')
-      talk = await say(then, by(talk.id), { kind: 'pick', id: matter.id });
+      talk = await say(then, by(talk.id), { input: { kind: 'pick', id: matter.id } });
     if (talk.turns.at(-1)!.say === 'question')
-      talk = await say(then, by(talk.id), { kind: 'words', text: '3' });
+      talk = await say(then, by(talk.id), { input: { kind: 'words', text: '3' } });
     if (handed) {
       const place = talk.turns.length;
       const said = { say: 'ticket', number: handed.number, isHandOver: true };
@@ -145,7 +147,7 @@ export async function simulateTalks(
       const outcome = { endedAt: at, outcome: 'handedOver', ticketNumber: handed.number } as const;
       await talks.update({ id: talk.id }, { ...outcome, places: place + 1 });
     } else if (talk.turns.at(-1)!.say === 'article' && random.chance(0.7))
-      talk = await say(then, by(talk.id), { kind: 'helped', helped: true });
+      talk = await say(then, by(talk.id), { input: { kind: 'helped', helped: true } });
     else await talks.update({ id: talk.id, endedAt: null }, { endedAt: at, outcome: 'left' });
     if (random.chance(0.5)) await talks.update({ id: talk.id }, { rating: random.chance(0.75) ? 5 : 3 });
   }

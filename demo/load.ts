@@ -97,7 +97,7 @@ function clocksOf(
   targets: TargetRow[],
   { calendars, now, goingFirst }: { calendars: Calendars; now: number; goingFirst: Set<string> },
 ): Clocks {
-  const settled = settleTicket(ticket, entries, [], { targets, calendars, now });
+  const settled = settleTicket(ticket, { entries, known: [] }, { targets, calendars, now });
   ticket.tightestDueAt = settled.tightestDueAt;
   if (!isOpen(ticket.state)) ticket.waitsSince = null;
   const goesFirst = goingFirst.has(ticket.requesterId);
@@ -108,7 +108,7 @@ function clocksOf(
     const given = clock.owed.filter(([, at]) => at <= now);
     const owed = clock.owed.filter(([, at]) => at > now);
     notices.push(...given.map((notice) => toEntry(target, clock, notice)));
-    const fired = given.map(([what, at]) => toNoticeRef(clock.work, clock.targetId, what, at));
+    const fired = given.map(([what, at]) => toNoticeRef(clock.work, { targetId: clock.targetId, what }, at));
     return { ...clock, fired, owed, nextAt: owed[0]?.[1] ?? null };
   });
   return { clocks, notices };
@@ -125,7 +125,7 @@ function toJournal(entries: StoryEntry[]): JournalRow[] {
 /** Tells people of what happened lately, by the same rules as later. */
 async function tellLately(listo: Listo, journal: JournalRow[], now: number): Promise<void> {
   const lately = journal.filter(({ at }) => at > now - TOLD_MS);
-  await listo.db.transaction((tx) => hand(listo, tellingConsumer, lately, tx));
+  await listo.db.transaction((tx) => hand({ listo, tx }, tellingConsumer, lately));
   await listo.db.run('UPDATE notifications SET readAt = at WHERE at < :before', {
     before: now - 6 * 3_600_000,
   });
@@ -233,7 +233,7 @@ export async function loadDemo(
     const at = (await closesAt(listo, ticket))!;
     await tables.timers.insert({ ticketNumber: ticket.number, kind: 'closeTicket', ref: '', at });
   }
-  for (const team of organisation.teams) await listo.db.transaction((tx) => setClosing(listo, team, tx));
+  for (const team of organisation.teams) await listo.db.transaction((tx) => setClosing({ listo, tx }, team));
   await tellLately(listo, journal, now);
   await simulatePlans(listo, (share) => onProgress('Plans', share));
   onProgress('Conversations', 0);

@@ -143,7 +143,7 @@ async function viewerOf(listo: Listo, id: string): Promise<SignedIn> {
 async function decideAll(listo: Listo, number: number, tx: Transaction): Promise<void> {
   const { journal } = listo.db.tables;
   const entries = await journal.find({ ticketNumber: number, type: 'decided' }, { transaction: tx });
-  await hand(listo, decidingConsumer, entries, tx);
+  await hand({ listo, tx }, decidingConsumer, entries);
 }
 
 async function act(listo: Listo, number: number, did: Did): Promise<void> {
@@ -152,7 +152,11 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
   const actor = { id: viewer.id };
   if ('says' in did) {
     const [ask] = await tables.asks.find({ ticketNumber: number, askedId: did.by });
-    await decide(listo, viewer.id, actor, ask!.id, { decision: did.says, words: '' });
+    await decide(
+      listo,
+      { personId: viewer.id, actor },
+      { askId: ask!.id, decision: { decision: did.says, words: '' } },
+    );
     await transaction((tx) => decideAll(listo, number, tx));
     return;
   }
@@ -171,10 +175,12 @@ async function act(listo: Listo, number: number, did: Did): Promise<void> {
   }
   if ('writes' in did) {
     await write({ listo, viewer, actor }, number, {
-      text: did.writes,
-      readBy: 'requester',
-      links: [],
-      fileIds: [],
+      words: {
+        text: did.writes,
+        readBy: 'requester',
+        links: [],
+        fileIds: [],
+      },
     });
     return;
   }

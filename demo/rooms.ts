@@ -122,7 +122,7 @@ export async function loadRooms(listo: Listo, people: PersonRow[]): Promise<void
     "SELECT * FROM tickets WHERE teamId = 'onboard' AND state IN ('received', 'inWork') ORDER BY number DESC LIMIT 2",
   );
   for (const [i, ticket] of tickets.reverse().entries()) {
-    const card = await composeCard(listo, ticket, 'card', 'en');
+    const card = await composeCard(listo, ticket, { role: 'card', language: 'en' });
     const id = `demo-card-${i}`;
     messages.push({
       ...{ id, roomId: 'onboard', threadId: null, byId: null, at: now - (70 - i * 40) * MINUTE, text: '' },

@@ -35,9 +35,12 @@ test('a replay with the definitions as they are changes nothing, on every ticket
     targets: targets.map(({ id, definition }) => ({ id, definition })),
   };
   const steps: number[] = [];
-  const result = await replay(app.listo, everyone, asked, async (done) => {
-    steps.push(done);
-    return Promise.resolve(true);
+  const result = await replay(app.listo, everyone, {
+    asked,
+    onProgress: async (done) => {
+      steps.push(done);
+      return Promise.resolve(true);
+    },
   });
   const [row] = await app.listo.db.select<{ count: number }>('SELECT COUNT(*) AS count FROM tickets');
   expect(result!.tickets).toBe(row!.count);
@@ -48,12 +51,10 @@ test('a replay with the definitions as they are changes nothing, on every ticket
   // A stricter one does change sides, and all that it lists did.
   const first = targets.find(({ id }) => id === 'first-answer')!;
   const stricter = { ...first.definition, limits: [{ duration: 'PT5M' }] };
-  const other = await replay(
-    app.listo,
-    everyone,
-    { ...asked, targets: [{ id: first.id, definition: stricter }] },
-    () => Promise.resolve(true),
-  );
+  const other = await replay(app.listo, everyone, {
+    asked: { ...asked, targets: [{ id: first.id, definition: stricter }] },
+    onProgress: () => Promise.resolve(true),
+  });
   expect(other!.changed).toBeGreaterThan(100);
   expect(other!.all.after.missed - other!.all.before.missed).toBeGreaterThan(0);
   // The desk round the clock: more of what goes by its calendar would have been late, and each promise has its own figures.
@@ -61,22 +62,23 @@ test('a replay with the definitions as they are changes nothing, on every ticket
   const spec = (await app.listo.db.tables.calendars.findOne({ id: 'desk' }))!.spec;
   const weekly = Object.fromEntries(WEEKDAYS.map((day) => [day, allDay]));
   const open = { ...asked, targets: [], calendars: { desk: { ...spec, weekly, exceptions: [] } } };
-  const round = await replay(app.listo, everyone, open, () => Promise.resolve(true));
+  const round = await replay(app.listo, everyone, { asked: open, onProgress: () => Promise.resolve(true) });
   expect(round!.all.after.missed).toBeGreaterThan(round!.all.before.missed);
   expect(round!.targets.length).toBeGreaterThan(1);
   const ofAll = round!.targets.reduce((sum, { after }) => sum + after.missed, 0);
   expect(ofAll).toBe(round!.all.after.missed);
   // Another team in the place of one: only what that team had changes.
   const moves = [{ serviceId: null, fromTeamId: 'onboard', toTeamId: 'desk' }];
-  const moved = await replay(app.listo, everyone, { ...asked, targets: [], moves }, () =>
-    Promise.resolve(true),
-  );
+  const moved = await replay(app.listo, everyone, {
+    asked: { ...asked, targets: [], moves },
+    onProgress: () => Promise.resolve(true),
+  });
   expect(moved!.all.before).toEqual(result!.all.before);
   expect(moved!.changed).toBeGreaterThan(0);
   const rest = moved!.groups.team.filter(({ key }) => key === 'people');
   expect(rest.map(({ after }) => after)).toEqual(rest.map(({ before }) => before));
   // Told to stop, it stops.
-  expect(await replay(app.listo, everyone, asked, () => Promise.resolve(false))).toBeNull();
+  expect(await replay(app.listo, everyone, { asked, onProgress: () => Promise.resolve(false) })).toBeNull();
 });
 
 test('the figures are those of a recount that reads the journal alone', async () => {

@@ -103,16 +103,17 @@ test('how many clocks of each target were in time, late and under way, in all an
     const period = { targetId: id, from: now - 86_400_000 * 20, to: now };
     const { all, groups } = await readCompliance(app.listo, viewer, period);
     for (const standing of STANDINGS) {
-      const { rows } = await listClocks(app.listo, viewer, { ...period, standing }, 100_000);
+      const { rows } = await listClocks(app.listo, viewer, {
+        which: { ...period, standing },
+        limit: 100_000,
+      });
       expect([id, standing, rows.length]).toEqual([id, standing, all[standing]]);
       for (const by of GROUPINGS)
         for (const group of groups[by]) {
-          const behind = await listClocks(
-            app.listo,
-            viewer,
-            { ...period, by, key: group.key, standing },
-            100_000,
-          );
+          const behind = await listClocks(app.listo, viewer, {
+            which: { ...period, by, key: group.key, standing },
+            limit: 100_000,
+          });
           expect([id, by, group.key, standing, behind.rows.length]).toEqual([
             id,
             by,

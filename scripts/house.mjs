@@ -194,7 +194,7 @@ const FIGURES = [
   ['rings of folders', folderRings.length, 0, folderRings.map((ring) => ring.join(', '))],
   ['rings of files', fileRings.length, 0, fileRings.map((ring) => ring.join(', '))],
   [`functions over ${FUNCTION_LINES} lines`, long.functions.length, 39, long.functions],
-  [`functions of the server with over ${MOST_ARGUMENTS} arguments`, long.args.length, 251, long.args],
+  [`functions of the server with over ${MOST_ARGUMENTS} arguments`, long.args.length, 2, long.args],
   [`components over ${COMPONENT_LINES} lines`, long.components.length, 28, long.components],
   [`files over ${FILE_LINES} lines`, longFiles.length, 0, longFiles],
   ['undocumented exports of core and contract', undocumented.length, 0, undocumented],

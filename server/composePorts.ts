@@ -26,7 +26,7 @@ export const PORTS: Ports = {
     moved: onMoved,
     answered: answerQuestions,
     answersChanged: onAnswersChanged,
-    async read(listo, viewer, ticket, rights) {
+    async read({ listo, viewer }, ticket, rights) {
       const { number } = ticket;
       const [approvals, plan, clocks, chat] = await Promise.all([
         readApprovals(listo, number),

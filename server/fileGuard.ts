@@ -16,7 +16,13 @@ async function requireInTicket(listo: Listo, viewer: SignedIn, file: FileRow): P
     return;
   }
   const message = messageId === null ? null : await listo.db.tables.messages.findOne({ id: messageId });
-  await requireTicket(listo, viewer, ticketNumber, message?.readBy === 'team' ? 'readNotes' : 'read');
+  await requireTicket(
+    { listo, viewer },
+    {
+      number: ticketNumber,
+      action: message?.readBy === 'team' ? 'readNotes' : 'read',
+    },
+  );
 }
 
 /** Whether a file may be read, by where it was sent: with an article, in a conversation, on a ticket. */

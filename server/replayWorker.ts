@@ -20,9 +20,12 @@ const listo = createListo(config, { clock: { now: () => Date.now() + clockOffset
 const { replays } = listo.db.tables;
 try {
   const row = (await replays.findOne({ id }))!;
-  const result = await replay(listo, viewer, row.asked, async (done, total) => {
-    await replays.update({ id }, { done, total });
-    return (await replays.findOne({ id }))?.state === 'running';
+  const result = await replay(listo, viewer, {
+    asked: row.asked,
+    onProgress: async (done, total) => {
+      await replays.update({ id }, { done, total });
+      return (await replays.findOne({ id }))?.state === 'running';
+    },
   });
   if (result)
     await replays.update({ id, state: 'running' }, { state: 'done', result, total: result.tickets });

@@ -19,3 +19,12 @@ export interface Viewing {
 export interface Changing extends Viewing {
   actor: Actor;
 }
+
+/** A unit of work that is done for somebody, by whose rights it is judged. */
+export interface WorkOfViewer extends UnitOfWork, Viewing {}
+
+/** Where something is read: within a unit of work, or by itself. */
+export interface Reading {
+  listo: Listo;
+  tx?: Transaction | undefined;
+}

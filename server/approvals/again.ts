@@ -37,10 +37,11 @@ async function redoSteps({ listo, tx }: UnitOfWork, ticket: TicketRecord): Promi
   for (const step of agreed)
     await recordStep(
       { listo, tx },
-      ticket,
-      step,
-      { state: 'waiting', startedAt: null, finishedAt: null, reason: null },
-      { type: 'stepRedone', ...rule },
+      { ticket, step },
+      {
+        changes: { state: 'waiting', startedAt: null, finishedAt: null, reason: null },
+        entry: { type: 'stepRedone', ...rule },
+      },
     );
   if (agreed.length > 0) await goOn({ listo, tx }, ticket);
 }
@@ -66,7 +67,7 @@ export async function askAgain(
   }
   if (!isHeld) {
     const held = { state: 'held', heldFor: 'approval', heldUntil: null, heldReason: null } as const;
-    await recordChange({ listo, tx }, ticket, held, { type: 'askedAgain', ...rule });
+    await recordChange({ listo, tx }, ticket, { changes: held, entry: { type: 'askedAgain', ...rule } });
   }
-  await openStep({ listo, tx }, ticket, service, place);
+  await openStep({ listo, tx }, ticket, { service, place });
 }

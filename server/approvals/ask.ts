@@ -26,18 +26,18 @@ export type ApprovalPlace = { place: number } | { stepId: string };
 export async function openApproval(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  service: Pick<Definition, 'fallbackApproverId'>,
-  step: ApprovalOf,
-  at: ApprovalPlace,
+  {
+    service,
+    step,
+    at,
+  }: { service: Pick<Definition, 'fallbackApproverId'>; step: ApprovalOf; at: ApprovalPlace },
 ): Promise<ApprovalRow> {
   const { tables } = listo.db;
   const now = listo.clock.now();
-  const { refs, asked, directory, absences } = await readOrganisation(
-    { listo, tx },
-    ticket,
+  const { refs, asked, directory, absences } = await readOrganisation({ listo, tx }, ticket, {
     service,
-    step.refs,
-  );
+    wanted: step.refs,
+  });
   const { voters } = findDeciders(refs, asked, directory, absences, now);
   if (voters.length === 0) throw new NoApprover(`nobody can decide on ticket ${ticket.number}`);
   const approvalId = nanoid();

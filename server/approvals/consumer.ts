@@ -26,7 +26,11 @@ async function decideStepOf(
     ? ({ state: 'done', finishedAt: decidedAt } as const)
     : ({ state: 'failed', reason: 'declined' } as const);
   const type = isApproved ? 'stepDone' : 'stepFailed';
-  await recordStep({ listo, tx }, ticket, step, wanted, { type, actorId: null, via: 'rule' });
+  await recordStep(
+    { listo, tx },
+    { ticket, step },
+    { changes: wanted, entry: { type, actorId: null, via: 'rule' } },
+  );
   await goOnWithPlan({ listo, tx }, ticket);
 }
 

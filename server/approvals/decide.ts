@@ -10,11 +10,8 @@ type Decision = { decision: 'approve' | 'decline'; words: string };
 /** Says yes or no to an ask, by whichever door it comes; the first that comes counts. */
 export async function decide(
   listo: Listo,
-  personId: string,
-  actor: Actor,
-  askId: string,
-  { decision, words }: Decision,
-  via: Door = 'portal',
+  { personId, actor, via = 'portal' }: { personId: string; actor: Actor; via?: Door },
+  { askId, decision: { decision, words } }: { askId: string; decision: Decision },
 ): Promise<{ ok: true }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
@@ -24,7 +21,7 @@ export async function decide(
     const approval = (await tables.approvals.findOne({ id: mine.approvalId }, tx, true))!;
     const ask = (await tables.asks.findOne({ id: askId }, tx))!;
     if (approval.outcome !== 'open' || ask.decision !== null) throw new ProblemError('alreadyDecided');
-    await castVote({ listo, tx }, approval, ask, { decision, byId: personId, words, via, how: null });
+    await castVote({ listo, tx }, { approval, ask }, { decision, byId: personId, words, via, how: null });
     return OK;
   });
 }

@@ -51,10 +51,12 @@ async function readOwners(
 /** The people, teams and owners that approvers are found in. */
 async function readDirectory(
   { listo, tx }: UnitOfWork,
-  fallbackApproverId: string | null,
-  refs: ApproverRef[],
-  asked: Asked,
-  absences: Absence[],
+  {
+    fallbackApproverId,
+    refs,
+    asked,
+    absences,
+  }: { fallbackApproverId: string | null; refs: ApproverRef[]; asked: Asked; absences: Absence[] },
 ): Promise<Directory> {
   const { select } = listo.db;
   const teamIds = refs.flatMap((ref) => ('team' in ref ? [ref.team] : []));
@@ -170,8 +172,10 @@ export type Organisation = {
 export async function readOrganisation(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  { fallbackApproverId }: Pick<Definition, 'fallbackApproverId'>,
-  wanted: StepApproverRef[],
+  {
+    service: { fallbackApproverId },
+    wanted,
+  }: { service: Pick<Definition, 'fallbackApproverId'>; wanted: StepApproverRef[] },
 ): Promise<Organisation> {
   const now = listo.clock.now();
   const asked = {
@@ -182,6 +186,6 @@ export async function readOrganisation(
   };
   const refs = await resolveRefs({ listo, tx }, ticket, wanted);
   const absences = await readAbsences({ listo, tx }, now);
-  const directory = await readDirectory({ listo, tx }, fallbackApproverId, refs, asked, absences);
+  const directory = await readDirectory({ listo, tx }, { fallbackApproverId, refs, asked, absences });
   return { refs, asked, directory, absences, now };
 }

@@ -31,12 +31,12 @@ export async function passOnFrom(
     const passing = { type, via: 'rule' } as const;
     const asked = await tables.asks.find({ approvalId }, { transaction: tx });
     if (type === 'askLeft' && ask.voterId === personId && OF_MEMBERS.has(ask.reason) && asked.length > 1) {
-      await passOn({ listo, tx }, asking, null, passing);
+      await passOn({ listo, tx }, asking, { next: null, how: passing });
       continue;
     }
     const next = await findInstead({ listo, tx }, ticket, ask.voterId);
     if (next && (next.voter !== ask.voterId || next.by !== ask.askedId))
-      await passOn({ listo, tx }, asking, next, passing);
+      await passOn({ listo, tx }, asking, { next, how: passing });
     else if (!next)
       await append(
         { listo, tx },

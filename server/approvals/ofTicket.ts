@@ -25,7 +25,7 @@ export const onOpened: TicketPorts['opened'] = async ({ listo, tx }, ticket, ser
   if (service.plan) return startPlan({ listo, tx }, ticket, service);
   const place = firstStepOf(service, ticket);
   if (place !== null)
-    await requireApprover('serviceId', () => openStep({ listo, tx }, ticket, service, place));
+    await requireApprover('serviceId', () => openStep({ listo, tx }, ticket, { service, place }));
 };
 
 export const onMoved: TicketPorts['moved'] = async ({ listo, tx }, ticket, move) => {
@@ -41,7 +41,7 @@ export const askForStep: PlanPorts['ask'] = async (
   { ticket, service, stepId, definition },
 ) => {
   try {
-    await openApproval({ listo, tx }, ticket, service, definition, { stepId });
+    await openApproval({ listo, tx }, ticket, { service, step: definition, at: { stepId } });
     return true;
   } catch (error) {
     if (error instanceof NoApprover) return false;

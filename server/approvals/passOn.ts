@@ -23,7 +23,7 @@ export async function findInstead(
   personId: string,
 ): Promise<FoundVoter | undefined> {
   const service = await definitionOf(listo, ticket, tx);
-  const found = await readOrganisation({ listo, tx }, ticket, service, [{ person: personId }]);
+  const found = await readOrganisation({ listo, tx }, ticket, { service, wanted: [{ person: personId }] });
   return findVoters(found.refs, found.asked, found.directory, found.absences, found.now).voters[0];
 }
 
@@ -51,8 +51,7 @@ async function settleWithout({ listo, tx }: UnitOfWork, approval: ApprovalRow, v
 export async function passOn(
   { listo, tx }: UnitOfWork,
   { ticket, approval, ask }: Asking,
-  next: FoundVoter | null,
-  { type, via }: Passing,
+  { next, how: { type, via } }: { next: FoundVoter | null; how: Passing },
 ): Promise<void> {
   const { tables } = listo.db;
   const others = await tables.asks.find({ approvalId: approval.id }, { transaction: tx });

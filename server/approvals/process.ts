@@ -50,7 +50,7 @@ async function carryOver(
       via: 'rule',
       how: 'carried',
     } as const;
-    if ((await castVote({ listo, tx }, approval, ask, say)) !== 'open') return;
+    if ((await castVote({ listo, tx }, { approval, ask }, say)) !== 'open') return;
   }
 }
 
@@ -58,11 +58,10 @@ async function carryOver(
 export async function openStep(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  service: Definition,
-  place: number,
+  { service, place }: { service: Definition; place: number },
 ): Promise<void> {
   const step = service.approvals[place]!;
-  const approval = await openApproval({ listo, tx }, ticket, service, step, { place });
+  const approval = await openApproval({ listo, tx }, ticket, { service, step, at: { place } });
   await carryOver({ listo, tx }, step, approval);
 }
 
@@ -75,6 +74,6 @@ export async function goOnAfter(
   const service = await definitionOf(listo, ticket, tx);
   const next = findNextStep(service.approvals, place + 1, processFields(ticket, service));
   if (next === null) return true;
-  await openStep({ listo, tx }, ticket, service, next);
+  await openStep({ listo, tx }, ticket, { service, place: next });
   return false;
 }

@@ -12,11 +12,8 @@ import type { UnitOfWork } from '../unitOfWork';
 /** Asks the requester something before deciding: on the thread, for all who read it. Nothing counts as silence until it is answered. */
 export async function askBack(
   listo: Listo,
-  personId: string,
-  actor: Actor,
-  askId: string,
-  text: string,
-  via: Door = 'portal',
+  { personId, actor, via = 'portal' }: { personId: string; actor: Actor; via?: Door },
+  { askId, text }: { askId: string; text: string },
 ): Promise<{ messageId: string }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
@@ -39,14 +36,12 @@ export async function askBack(
       },
     );
     await tables.asks.update({ id: askId }, { questionAt: listo.clock.now() }, tx);
-    await recordChange(
-      { listo, tx },
-      ticket,
-      {},
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: {},
+      entry: {
         ...{ type: 'questioned', actorId: personId, via, data: { messageId, askId } },
       },
-    );
+    });
     return { messageId };
   });
 }

@@ -7,9 +7,9 @@ import { readAsks } from './read';
 export const approvalRoutes: Routes = (router, listo) => {
   serve(router, api.approvals.mine, ({ viewer }) => readAsks(listo, viewer.id));
   serve(router, api.approvals.decide, ({ viewer, actor, params, body }) =>
-    decide(listo, viewer.id, actor, params.id, body),
+    decide(listo, { personId: viewer.id, actor }, { askId: params.id, decision: body }),
   );
   serve(router, api.approvals.askBack, ({ viewer, actor, params, body }) =>
-    askBack(listo, viewer.id, actor, params.id, body.words),
+    askBack(listo, { personId: viewer.id, actor }, { askId: params.id, text: body.words }),
   );
 };

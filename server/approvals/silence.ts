@@ -30,7 +30,10 @@ async function passUp({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> 
   const voter = await listo.db.tables.people.findOne({ id: ask.voterId }, tx);
   const next = voter?.managerId ? await findInstead({ listo, tx }, ticket, voter.managerId) : undefined;
   if (!next || next.voter === ask.voterId) return remind({ listo, tx }, silent);
-  return passOn({ listo, tx }, silent, { ...next, reason: 'oneUp' }, { type: 'askPassedUp', via: 'timer' });
+  return passOn({ listo, tx }, silent, {
+    next: { ...next, reason: 'oneUp' },
+    how: { type: 'askPassedUp', via: 'timer' },
+  });
 }
 
 async function act({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> {
@@ -42,9 +45,13 @@ async function act({ listo, tx }: UnitOfWork, silent: Asking): Promise<void> {
       return passUp({ listo, tx }, silent);
     case 'approve':
     case 'decline':
-      await castVote({ listo, tx }, silent.approval, silent.ask, {
-        ...{ decision: then, byId: null, words: '', via: 'timer', how: 'silence' },
-      });
+      await castVote(
+        { listo, tx },
+        { approval: silent.approval, ask: silent.ask },
+        {
+          ...{ decision: then, byId: null, words: '', via: 'timer', how: 'silence' },
+        },
+      );
   }
 }
 

@@ -41,8 +41,7 @@ export async function settleVotes(
  */
 export async function castVote(
   { listo, tx }: UnitOfWork,
-  approval: ApprovalRow,
-  ask: AskRow,
+  { approval, ask }: { approval: ApprovalRow; ask: AskRow },
   { decision, byId, words, via, how }: Say,
 ): Promise<ApprovalRow['outcome']> {
   const { tables } = listo.db;

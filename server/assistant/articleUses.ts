@@ -14,8 +14,7 @@ const articleIdsOf = ({ say, articles = [] }: Said, kind: string): string[] =>
 export async function keepArticleUses(
   { listo, tx }: UnitOfWork,
   { id: talkId, personId, places }: TalkRow,
-  input: TalkInput,
-  shown: Said[],
+  { input, shown }: { input: TalkInput; shown: Said[] },
 ): Promise<void> {
   const { db, clock } = listo;
   const use = (articleId: string, what: ArticleUseRow['what'], isInstead = false) => ({

@@ -18,7 +18,7 @@ export type MailAnswer = { articleId: string; title: string; text: string };
 
 async function readWhole(listo: Listo, viewer: SignedIn, articleId: string): Promise<MailAnswer[]> {
   try {
-    const { title, body } = await readArticle(listo, viewer, articleId);
+    const { title, body } = await readArticle(listo, viewer, { id: articleId });
     return [{ articleId, title, text: composeText(body, listo.address).slice(0, PASSAGE) }];
   } catch (error) {
     // It was retired, or is not for this person.
@@ -63,8 +63,7 @@ export async function findMailAnswers(
 /** Counts the articles that were sent by mail. */
 export async function keepSent(
   { listo: { db, clock }, tx }: UnitOfWork,
-  personId: string,
-  ticketNumber: number,
+  { personId, ticketNumber }: { personId: string; ticketNumber: number },
   answers: MailAnswer[],
 ): Promise<void> {
   await db.tables.articleUses.insertAll(
@@ -79,8 +78,7 @@ export async function keepSent(
 /** The one article that was sent for this ticket was it: it spared the work. */
 export async function keepWasIt(
   { listo, tx }: UnitOfWork,
-  personId: string,
-  ticketNumber: number,
+  { personId, ticketNumber }: { personId: string; ticketNumber: number },
 ): Promise<void> {
   const { tables } = listo.db;
   const sent = await tables.articleUses.find({ ticketNumber, personId, what: 'shown' }, { transaction: tx });

@@ -53,9 +53,7 @@ async function judgeAnew(listo: Listo, known: Kept): Promise<void> {
 
 async function learnAll(
   listo: Listo,
-  all: MatterRow[],
-  words: SynonymSetting,
-  wanted: number,
+  { all, words, wanted }: { all: MatterRow[]; words: SynonymSetting; wanted: number },
 ): Promise<Record<Hearers, Learned>> {
   const synonyms = { en: toGroups(words.en), pt: toGroups(words.pt) };
   const learnFor = async (matters: MatterRow[]): Promise<Learned> => {
@@ -108,7 +106,7 @@ export async function readLearned(
     return (await answerFrom(before, isNewest))[hearers];
   }
   const matters = await tables.matters.find({ isOn: true }, { order: ['id'] });
-  const learned = learnAll(listo, matters, words, wanted);
+  const learned = learnAll(listo, { all: matters, words, wanted });
   const at = performance.now();
   const next: Kept = { stamp: now, learned, settled: before?.settled ?? null, readAt: at, judgedAt: at };
   kept.set(listo.db, next);

@@ -22,7 +22,7 @@ export const assistantRoutes: Routes = (router, listo) => {
     startTalk({ listo, viewer, actor }, body.isAnew),
   );
   serve(router, assistant.say, ({ viewer, actor, params, body }) =>
-    say(listo, { viewer, actor, id: params.id }, body.input),
+    say(listo, { viewer, actor, id: params.id }, { input: body.input }),
   );
   serve(router, assistant.mine, ({ viewer, params }) => readOwnTalk(listo, viewer, params.id));
   serve(router, assistant.rate, ({ viewer, actor, params, body }) =>

@@ -115,7 +115,7 @@ export async function showTurn(
 
 async function showArticle(listo: Listo, viewer: SignedIn, id: string): Promise<Said | null> {
   try {
-    const { title, body, helped, judged } = await readArticle(listo, viewer, id);
+    const { title, body, helped, judged } = await readArticle(listo, viewer, { id });
     return { say: 'article', text: body, articles: [{ id, title, passage: [], helped, judged }] };
   } catch (error) {
     // It was retired, or is not for this person: the matter goes on without it.

@@ -11,8 +11,7 @@ const isSilentWord = (say: string): say is SilentWord => (SILENT_WORDS as readon
 export async function listenToTalk(
   { listo, tx }: UnitOfWork,
   { id, endedAt, state }: Pick<TalkRow, 'id' | 'endedAt' | 'state'>,
-  lastSaidAt: number,
-  said: SilentWord[] = [],
+  { lastSaidAt, said = [] }: { lastSaidAt: number; said?: SilentWord[] },
 ): Promise<void> {
   const { timers } = listo.db.tables;
   await timers.remove({ ticketNumber: 0, kind: 'talkSilent', ref: id }, tx);
@@ -56,7 +55,7 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
     const next = afterSilence(lastSaidAt, said);
     const now = listo.clock.now();
     if (!next || next.at > now) {
-      await listenToTalk({ listo, tx }, talk, lastSaidAt, said);
+      await listenToTalk({ listo, tx }, talk, { lastSaidAt, said });
       continue;
     }
     const own = await readOwnWords(listo);
@@ -73,9 +72,10 @@ export const hearTalkSilence: TimerHandler = async (listo, timers, tx) => {
       state: { ...talk.state, phase: 'ended', outcome: 'left' },
     } as const;
     await tables.talks.update({ id: ref }, { places: talk.places + 1, ...(isOver && ended) }, tx);
-    await listenToTalk({ listo, tx }, { ...talk, endedAt: isOver ? now : null }, lastSaidAt, [
-      ...said,
-      next.word,
-    ]);
+    await listenToTalk(
+      { listo, tx },
+      { ...talk, endedAt: isOver ? now : null },
+      { lastSaidAt, said: [...said, next.word] },
+    );
   }
 };

@@ -90,7 +90,11 @@ async function requireOwn(listo: Listo, viewer: SignedIn, id: string): Promise<T
 }
 
 /** What the person did, as words in the conversation. */
-async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: TalkRow): Promise<Said> {
+async function sayInput(
+  listo: Listo,
+  { input, learned }: { input: TalkInput; learned: Learned },
+  row: TalkRow,
+): Promise<Said> {
   switch (input.kind) {
     case 'words':
       return { say: 'words', text: input.text };
@@ -113,8 +117,7 @@ async function sayInput(listo: Listo, input: TalkInput, learned: Learned, row: T
 async function keepHeard(
   { listo, tx }: UnitOfWork,
   row: TalkRow,
-  input: TalkInput,
-  isRight: boolean,
+  { input, isRight }: { input: TalkInput; isRight: boolean },
 ): Promise<void> {
   const said = row.state.said.at(-1);
   const matterIds = input.kind === 'pick' ? [input.id] : row.state.offered;
@@ -179,8 +182,7 @@ type Deed = Extract<Turn, { do: 'ticket' }>;
 export async function say(
   listo: Listo,
   { viewer, actor, id }: { viewer: SignedIn; actor: Actor; id: string },
-  input: TalkInput,
-  isAgain = false,
+  { input, isAgain = false }: { input: TalkInput; isAgain?: boolean },
 ): Promise<TalkView> {
   const row = await requireOwn(listo, viewer, id);
   if (row.endedAt !== null) return viewTalk(listo, row);
@@ -197,7 +199,7 @@ export async function say(
   const next = await showAll(listo, proceed(row.state, heard.input, matterOf), { viewer, learned, likely });
   shown.push(...next.shown);
   const { deed } = next;
-  const own = await sayInput(listo, heard.shown, learned, row);
+  const own = await sayInput(listo, { input: heard.shown, learned }, row);
   const store = (tx: Transaction, number: number | null): Promise<TalkRow> =>
     storeTurns({ listo, tx }, row, {
       ...{ own, shown, heard, talk: next.talk, number, isHandOver: deed?.isHandOver ?? false },
@@ -207,12 +209,17 @@ export async function say(
     });
   try {
     if (!deed) return await viewTalk(listo, await change(listo, actor, (tx) => store(tx, null)));
-    await makeTicket(listo, { viewer, actor, row }, deed, next.talk, { own, store });
+    await makeTicket(
+      listo,
+      { viewer, actor, row },
+      { deed, kept: { talk: next.talk, kept: { own, store } } },
+    );
     await goOnWhereNobodyDecides(listo, id);
   } catch (error) {
     if (!isDuplicate(error)) throw error;
     // What silence came to was said at the same instant: the person is heard all the same.
-    if (!isAgain && !(await isLastByPerson(listo, id))) return say(listo, { viewer, actor, id }, input, true);
+    if (!isAgain && !(await isLastByPerson(listo, id)))
+      return say(listo, { viewer, actor, id }, { input, isAgain: true });
     // The same was said twice at once: the first stands.
   }
   return viewTalk(listo, await requireOwn(listo, viewer, id));
@@ -295,8 +302,8 @@ async function storeTurns(
     [...(own ? [turn(own, true, 0)] : []), ...all.map((said, i) => turn(said, false, own ? i + 1 : i))],
     tx,
   );
-  if (isRight !== null) await keepHeard({ listo, tx }, row, input, isRight);
-  await keepArticleUses({ listo, tx }, row, input, shown);
+  if (isRight !== null) await keepHeard({ listo, tx }, row, { input, isRight });
+  await keepArticleUses({ listo, tx }, row, { input, shown });
   const changes: Partial<TalkRow> = {
     ...{
       state: talk,
@@ -310,7 +317,7 @@ async function storeTurns(
   };
   await tables.talks.update({ id: row.id }, changes, tx);
   const now = { ...row, ...changes };
-  await listenToTalk({ listo, tx }, now, at);
+  await listenToTalk({ listo, tx }, now, { lastSaidAt: at });
   return now;
 }
 
@@ -318,9 +325,19 @@ async function storeTurns(
 async function makeTicket(
   listo: Listo,
   { viewer, actor, row }: { viewer: SignedIn; actor: Actor; row: TalkRow },
-  { serviceId, teamId }: Deed,
-  talk: TalkRow['state'],
-  { own, store }: { own: Said; store(tx: Transaction, number: number): Promise<TalkRow> },
+  {
+    deed: { serviceId, teamId },
+    kept: {
+      talk,
+      kept: { own, store },
+    },
+  }: {
+    deed: Deed;
+    kept: {
+      talk: TalkRow['state'];
+      kept: { own: Said; store(tx: Transaction, number: number): Promise<TalkRow> };
+    };
+  },
 ): Promise<void> {
   const { tables } = listo.db;
   const turns = await tables.talkTurns.find({ talkId: row.id }, { order: ['place'] });
@@ -343,7 +360,7 @@ async function makeTicket(
       isLenient: true,
       after: async (tx, number) => {
         await store(tx, number);
-        await writeWithin({ listo, tx }, viewer, number, {
+        await writeWithin({ listo, tx, viewer }, number, {
           ...{ text, readBy: 'requester', links: [], fileIds: [] },
         });
         if (teamId === null) return;

@@ -62,8 +62,8 @@ export class BulkRunner extends JobRunner<BulkJobRow> {
         };
         const before = await lastOf();
         if (job.deed.kind === 'undo')
-          await undoEntry({ listo: this.listo, tx }, viewer, item.number, item.entryId);
-        else await doDeed({ listo: this.listo, tx }, viewer, job.deed, item);
+          await undoEntry({ listo: this.listo, tx, viewer }, { number: item.number, entryId: item.entryId });
+        else await doDeed({ listo: this.listo, tx, viewer }, job.deed, item);
         const entryId = await lastOf();
         await tables.bulkItems.update(
           place,

@@ -42,8 +42,13 @@ async function choose(
 async function start(
   listo: Listo,
   actor: Actor,
-  chosen: (Chosen & { entryId?: number | null })[],
-  { deed, undoes = null }: { deed: BulkJobRow['deed']; undoes?: string | null },
+  {
+    chosen,
+    what: { deed, undoes = null },
+  }: {
+    chosen: (Chosen & { entryId?: number | null })[];
+    what: { deed: BulkJobRow['deed']; undoes?: string | null };
+  },
 ): Promise<{ id: string; total: number }> {
   return change(listo, actor, async (tx) => {
     const { tables } = listo.db;
@@ -87,7 +92,7 @@ export async function startBulk(
   if (chosen.length === 0)
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'numbers', code: 'missing' }] });
   if (chosen.length > MOST_AT_ONCE) throw new ProblemError('tooManyAtOnce');
-  return start(listo, actor, chosen, { deed: body.deed });
+  return start(listo, actor, { chosen, what: { deed: body.deed } });
 }
 
 async function requireJob(listo: Listo, viewer: SignedIn, id: string): Promise<BulkJobRow> {
@@ -132,5 +137,5 @@ export async function undoBulk({ listo, viewer, actor }: Changing, id: string): 
   const job = await requireJob(listo, viewer, id);
   if (job.state === 'running' || !canUndo(job)) throw new ProblemError('moveNotAllowed');
   const done = await listo.db.tables.bulkItems.find({ jobId: id, state: 'done' });
-  return start(listo, actor, done, { deed: { kind: 'undo' }, undoes: id });
+  return start(listo, actor, { chosen: done, what: { deed: { kind: 'undo' }, undoes: id } });
 }

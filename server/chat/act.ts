@@ -34,33 +34,29 @@ export function whisper(
   said: string | { text: string; actions: { id: string; name: string }[] },
 ): Promise<void> {
   const { text, actions } = typeof said === 'string' ? { text: said, actions: [] } : said;
-  return queueChat(
-    listo,
-    undefined,
-    { do: 'say', text, forId: byId, threadId: null, actions },
-    { roomId, id: idOf('w', id) },
-  );
+  return queueChat(listo, undefined, {
+    body: { do: 'say', text, forId: byId, threadId: null, actions },
+    to: { roomId, id: idOf('w', id) },
+  });
 }
 
 export async function move(
   acting: Acting,
   number: number,
-  name: MoveName,
-  by: 'agent' | 'requester',
-  input: MoveInput,
+  { name, by, input }: { name: MoveName; by: 'agent' | 'requester'; input: MoveInput },
 ): Promise<void> {
   const { hearing, viewer, event } = acting;
   const { listo } = hearing;
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
     // Right here and now: what is done by a button is done to what stands there.
-    const { ticket } = await requireTicket(listo, viewer, number, by === 'agent' ? 'work' : 'own', tx);
-    return moveWithin(
-      { listo, tx },
-      viewer,
-      number,
-      { name, by, version: ticket.version, input },
-      doorOf(event),
+    const { ticket } = await requireTicket(
+      { listo, viewer, tx },
+      { number, action: by === 'agent' ? 'work' : 'own' },
     );
+    return moveWithin({ listo, tx, viewer }, number, {
+      move: { name, by, version: ticket.version, input },
+      door: doorOf(event),
+    });
   });
 }
 
@@ -75,39 +71,58 @@ function requireCommand(name: unknown): TicketCommand {
 async function carryOut(
   acting: Acting,
   command: TicketCommand,
-  number: number,
-  values: Record<string, string>,
+  { number, values }: { number: number; values: Record<string, string> },
 ): Promise<void> {
   const { hearing, viewer, event } = acting;
   const { listo } = hearing;
   const actor = { id: viewer.id, idempotencyKey: event.id };
   switch (command) {
     case 'take':
-      return move(acting, number, 'take', 'agent', {});
+      return move(acting, number, { name: 'take', by: 'agent', input: {} });
     case 'finish':
-      return move(acting, number, 'finish', 'agent', { solution: values.solution ?? '' });
+      return move(acting, number, {
+        name: 'finish',
+        by: 'agent',
+        input: { solution: values.solution ?? '' },
+      });
     case 'give':
-      return move(acting, number, 'give', 'agent', {
-        teamId: values.team ?? null,
-        assigneeId: values.assignee || null,
-        reason: values.reason || null,
+      return move(acting, number, {
+        name: 'give',
+        by: 'agent',
+        input: {
+          teamId: values.team ?? null,
+          assigneeId: values.assignee || null,
+          reason: values.reason || null,
+        },
       });
     case 'confirm':
-      return move(acting, number, 'confirm', 'requester', {
-        rating: values.rating ? Number(values.rating) : null,
-        ratingWord: values.ratingWord || null,
+      return move(acting, number, {
+        name: 'confirm',
+        by: 'requester',
+        input: {
+          rating: values.rating ? Number(values.rating) : null,
+          ratingWord: values.ratingWord || null,
+        },
       });
     case 'reopen':
-      return move(acting, number, 'reopen', 'requester', { stillBroken: values.stillBroken ?? '' });
+      return move(acting, number, {
+        name: 'reopen',
+        by: 'requester',
+        input: { stillBroken: values.stillBroken ?? '' },
+      });
     case 'none':
-      return move(acting, number, 'withdraw', 'requester', { reason: say('none', viewer.language) });
+      return move(acting, number, {
+        name: 'withdraw',
+        by: 'requester',
+        input: { reason: say('none', viewer.language) },
+      });
     case 'urgency': {
       const urgency = URGENCIES.find((each) => each === values.urgency);
       if (!urgency)
         throw new ProblemError('fieldsNotValid', { fields: [{ field: 'urgency', code: 'notAChoice' }] });
       await change(listo, actor, async (tx) => {
-        const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
-        return changeFactsWithin({ listo, tx }, viewer, number, {
+        const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
+        return changeFactsWithin({ listo, tx, viewer }, number, {
           version: ticket.version,
           urgency,
         });
@@ -117,7 +132,7 @@ async function carryOut(
     case 'write':
     case 'note':
       await change(listo, actor, (tx) =>
-        writeWithin({ listo, tx }, viewer, number, {
+        writeWithin({ listo, tx, viewer }, number, {
           ...{ text: values.text ?? '', readBy: values.readBy === 'requester' ? 'requester' : 'team' },
           ...{ links: [], fileIds: [], by: doorOf(event) },
         }),
@@ -156,17 +171,13 @@ export async function askForTicket({ hearing, viewer, event }: Acting, title = '
 async function decideBy(
   { hearing, viewer, event }: Acting,
   askId: string,
-  decision: 'approve' | 'decline',
-  words: string,
+  { decision, words }: { decision: 'approve' | 'decline'; words: string },
 ): Promise<Became> {
   const { listo } = hearing;
   await decide(
     listo,
-    viewer.id,
-    { id: viewer.id, idempotencyKey: event.id },
-    askId,
-    { decision, words },
-    'directMessage',
+    { personId: viewer.id, actor: { id: viewer.id, idempotencyKey: event.id }, via: 'directMessage' },
+    { askId, decision: { decision, words } },
   );
   await whisper(hearing, event, say('decided', viewer.language));
   return { outcome: 'decided', detail: decision };
@@ -195,8 +206,11 @@ export async function hearAction(acting: Acting): Promise<Became> {
     const serviceId = numbered ?? '';
     // It may have been taken from chat since the button was offered.
     if (!(await isFilledInChat(listo, serviceId))) throw new ProblemError('notFound');
-    await openServiceForm(hearing, viewer, event, {
-      ...{ serviceId, forId: viewer.id, messages: [], title: '', urgency: null },
+    await openServiceForm(hearing, viewer, {
+      event,
+      carried: {
+        ...{ serviceId, forId: viewer.id, messages: [], title: '', urgency: null },
+      },
     });
     return { outcome: 'asked' };
   }
@@ -206,11 +220,12 @@ export async function hearAction(acting: Acting): Promise<Became> {
   if (!ticket) return { outcome: 'unknownMessage' };
   const elsewhere = mark?.role === 'ask' ? await sendElsewhere(acting, ticket) : null;
   if (elsewhere) return elsewhere;
-  if (mark?.role === 'ask' && action === 'approve') return decideBy(acting, mark.wordsId!, 'approve', '');
+  if (mark?.role === 'ask' && action === 'approve')
+    return decideBy(acting, mark.wordsId!, { decision: 'approve', words: '' });
   // Someone without the right is told before they fill anything in.
   const isOwn = mark?.role === 'direct' || separate === 'none';
   const needed = isOwn ? 'own' : mark?.role === 'ask' ? 'read' : 'work';
-  await requireTicket(listo, viewer, number, needed);
+  await requireTicket({ listo, viewer }, { number, action: needed });
   const form = await actionForm({ listo, viewer }, separate!, ticket);
   if (form) {
     const callback = { ...form.callback, ...(mark?.role === 'ask' && { askId: mark.wordsId }) };
@@ -218,7 +233,7 @@ export async function hearAction(acting: Acting): Promise<Became> {
     return { outcome: 'asked', ticketNumber: number };
   }
   const command = requireCommand(separate);
-  await carryOut(acting, command, number, {});
+  await carryOut(acting, command, { number, values: {} });
   if (command === 'none')
     await whisper(hearing, event, say('takenBack', viewer.language, { number: String(number) }));
   return { outcome: 'done', detail: command, ticketNumber: number };
@@ -230,10 +245,8 @@ async function sayMade({ hearing: { listo }, viewer, event }: Acting, number: nu
     number: String(number),
     link: linkTo(listo, number, isAgent(viewer) ? 'card' : 'line'),
   });
-  await queueChat(
-    listo,
-    undefined,
-    {
+  await queueChat(listo, undefined, {
+    body: {
       ...{ do: 'say', text: said, forId: event.byId, threadId: null },
       actions: isAgent(viewer)
         ? [
@@ -242,20 +255,20 @@ async function sayMade({ hearing: { listo }, viewer, event }: Acting, number: nu
           ]
         : [],
     },
-    { roomId: event.roomId, id: idOf('w', event.id) },
-  );
+    to: { roomId: event.roomId, id: idOf('w', event.id) },
+  });
 }
 
 /** A service's own form came back: asked again where something is wrong or more is to be asked, else it is a ticket. */
 async function hearServiceForm(acting: Acting, carried: SealedService): Promise<Became> {
   const { hearing, viewer, event } = acting;
-  const filled = await readServiceForm(hearing, viewer, carried, event.values ?? {});
+  const filled = await readServiceForm(hearing, viewer, { carried, values: event.values ?? {} });
   if ('problems' in filled) {
-    await openServiceForm(hearing, viewer, event, filled.carried, filled.problems);
+    await openServiceForm(hearing, viewer, { event, carried: filled.carried, problems: filled.problems });
     return { outcome: 'asked' };
   }
   const { serviceId, messages, urgency } = carried;
-  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+  const { number } = await makeTicketOf({ hearing, viewer }, event.id, {
     ...{ requesterId: viewer.id, serviceId, messages, urgency, ...filled },
     room: { id: event.roomId, isDirect: doorOf(event) === 'directMessage' },
   });
@@ -273,7 +286,7 @@ export async function hearForm(acting: Acting): Promise<Became> {
     const ticket = ask && (await tickets.findOne({ number: ask.ticketNumber }));
     // It may have been switched off while the form was open.
     const elsewhere = ticket && (await sendElsewhere(acting, ticket));
-    return elsewhere ?? decideBy(acting, callback.askId, 'decline', values.words ?? '');
+    return elsewhere ?? decideBy(acting, callback.askId, { decision: 'decline', words: values.words ?? '' });
   }
   if (callback.do === 'service') {
     const carried = unseal(hearing.secret, callback.sealed) as SealedService | null;
@@ -284,9 +297,16 @@ export async function hearForm(acting: Acting): Promise<Became> {
     const number = Number(callback.number);
     if (!Number.isSafeInteger(number)) throw new ProblemError('notFound');
     const command = requireCommand(callback.do);
-    await carryOut(acting, command, number, values);
+    await carryOut(acting, command, { number, values });
     return { outcome: 'done', detail: command, ticketNumber: number };
   }
+  return hearNewTicket(acting);
+}
+
+/** The form of a new ticket came back. */
+async function hearNewTicket(acting: Acting): Promise<Became> {
+  const { hearing, viewer, event } = acting;
+  const { callback = {}, values = {} } = event;
   const asked = unseal(hearing.secret, callback.sealed) as SealedTicket | null;
   if (asked?.forId !== viewer.id) throw new ProblemError('forbidden');
   const { messages } = asked;
@@ -294,18 +314,21 @@ export async function hearForm(acting: Acting): Promise<Became> {
   const serviceId = values.service || (await findLastResort(hearing.listo));
   const isOwnForm = !isAgent(viewer) && (await isFilledInChat(hearing.listo, serviceId));
   if (isOwnForm) {
-    await openServiceForm(hearing, viewer, event, {
-      ...{
-        serviceId,
-        forId: viewer.id,
-        messages,
-        title: values.title ?? '',
-        urgency: values.urgency || null,
+    await openServiceForm(hearing, viewer, {
+      event,
+      carried: {
+        ...{
+          serviceId,
+          forId: viewer.id,
+          messages,
+          title: values.title ?? '',
+          urgency: values.urgency || null,
+        },
       },
     });
     return { outcome: 'asked' };
   }
-  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+  const { number } = await makeTicketOf({ hearing, viewer }, event.id, {
     ...{ requesterId: values.requester || viewer.id, serviceId, messages },
     title: values.title ?? '',
     // To whom it goes is the agents' to say.

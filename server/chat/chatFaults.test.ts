@@ -220,7 +220,7 @@ test('first words to someone, said at once, all come into one room', async () =>
   const say = async (text: string) => {
     const body = JSON.stringify({ key: nanoid(), personId: person!.id, text });
     const headers = {
-      ...sign(secret as string, nanoid(), body, new Date()),
+      ...sign(secret as string, { id: nanoid(), body }, new Date()),
       'Content-Type': 'application/json',
     };
     const answer = await fetch(`${chat.app.url}/stand-in/rooms/bot/post`, { method: 'POST', headers, body });

@@ -41,8 +41,7 @@ export function linkTo({ address }: Listo, number: number, role: CardRole): stri
 export async function composeCard(
   listo: Listo,
   ticket: TicketRecord,
-  role: CardRole,
-  language: Language,
+  { role, language }: { role: CardRole; language: Language },
 ): Promise<Card> {
   const { tables } = listo.db;
   const { number, title, state, heldFor, priority, place } = ticket;

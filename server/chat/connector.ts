@@ -53,7 +53,7 @@ export function createConnector({ url, secret }: ChatAccess): ChatConnector {
     try {
       const answer = await fetch(`${url}/${name}`, {
         method: 'POST',
-        headers: { 'Content-Type': 'application/json', ...sign(secret, nanoid(), body) },
+        headers: { 'Content-Type': 'application/json', ...sign(secret, { id: nanoid(), body }) },
         body,
         redirect: 'error',
         signal: AbortSignal.timeout(TIMEOUT_MS),

@@ -53,15 +53,14 @@ const isUpcoming = ({ state, heldFor }: TicketRecord): boolean => state === 'hel
 async function cardIt(
   { listo, tx }: UnitOfWork,
   { type, actorId }: JournalRow,
-  ticket: TicketRecord,
-  around: Around,
+  { ticket, around }: { ticket: TicketRecord; around: Around },
 ): Promise<void> {
   if (isUpcoming(ticket) || (!isNews(ticket) && (type === 'sent' || actorId === null))) return;
   for (const { roomId, job, teamId } of around.rooms) {
     const key = `${ticket.number} ${roomId}`;
     if (job !== 'team' || teamId !== ticket.teamId || around.carded.has(key)) continue;
     around.carded.add(key);
-    await queueChat(listo, tx, { do: 'card' }, { ticketNumber: ticket.number, roomId });
+    await queueChat(listo, tx, { body: { do: 'card' }, to: { ticketNumber: ticket.number, roomId } });
   }
 }
 
@@ -69,8 +68,7 @@ async function cardIt(
 async function passWords(
   { listo, tx }: UnitOfWork,
   entry: JournalRow,
-  ticket: TicketRecord,
-  around: Around,
+  { ticket, around }: { ticket: TicketRecord; around: Around },
 ): Promise<void> {
   const { tables } = listo.db;
   const { ticketNumber } = entry;
@@ -97,7 +95,10 @@ async function passWords(
     // Who is in a room is asked when it leaves.
     if (cameFrom.has(roomId) || !mayLeave(message.readBy, role === 'card' ? 'teamRoom' : 'readersRoom'))
       continue;
-    await queueChat(listo, tx, { do: 'words', messageId, role }, { ticketNumber: ticket.number, roomId });
+    await queueChat(listo, tx, {
+      body: { do: 'words', messageId, role },
+      to: { ticketNumber: ticket.number, roomId },
+    });
   }
 }
 
@@ -126,8 +127,7 @@ async function peopleOf(
 async function notice(
   { listo, tx }: UnitOfWork,
   entry: JournalRow,
-  ticket: TicketRecord,
-  { notices }: Around,
+  { ticket, around: { notices } }: { ticket: TicketRecord; around: Around },
 ): Promise<void> {
   for (const each of notices) {
     const isMeant = each.teamId === null || each.teamId === ticket.teamId;
@@ -135,13 +135,13 @@ async function notice(
     const body = { do: 'notice', noticeId: each.id, isTrial: false } as const;
     if (each.roomId !== null) {
       const id = idOf('n', `${entry.id}-${each.id}`);
-      await queueChat(listo, tx, body, { ticketNumber: ticket.number, id, roomId: each.roomId });
+      await queueChat(listo, tx, { body, to: { ticketNumber: ticket.number, id, roomId: each.roomId } });
       continue;
     }
     for (const personId of await peopleOf({ listo, tx }, each)) {
       const nextAt = await whenTold({ listo, tx }, personId);
       if (nextAt !== null)
-        await queueChat(listo, tx, body, { ticketNumber: ticket.number, personId, nextAt });
+        await queueChat(listo, tx, { body, to: { ticketNumber: ticket.number, personId, nextAt } });
     }
   }
 }
@@ -159,16 +159,16 @@ export const chatConsumer: Consumer = {
     for (const entry of ofTickets) {
       const ticket = around.tickets.get(entry.ticketNumber!);
       if (!ticket) continue;
-      await cardIt({ listo, tx }, entry, ticket, around);
-      await passWords({ listo, tx }, entry, ticket, around);
-      await notice({ listo, tx }, entry, ticket, around);
+      await cardIt({ listo, tx }, entry, { ticket, around });
+      await passWords({ listo, tx }, entry, { ticket, around });
+      await notice({ listo, tx }, entry, { ticket, around });
       const isShown = around.marks.some(
         ({ ticketNumber, role }) => ticketNumber === ticket.number && role !== 'words',
       );
       const isOnItsWay = around.rooms.some(({ roomId }) => around.carded.has(`${ticket.number} ${roomId}`));
       if (entry.type === 'sent' || (!isShown && !isOnItsWay) || around.updated.has(ticket.number)) continue;
       around.updated.add(ticket.number);
-      await queueChat(listo, tx, { do: 'update' }, { ticketNumber: ticket.number });
+      await queueChat(listo, tx, { body: { do: 'update' }, to: { ticketNumber: ticket.number } });
     }
   },
 };

@@ -52,7 +52,11 @@ async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
     return { outcome: 'notTheirs', ticketNumber: number };
   }
   if (root.role !== 'card' && isTakingBack(message.text) && may(rights, 'own', found.guarded)) {
-    await move({ hearing, viewer, event }, number, 'withdraw', 'requester', { reason: message.text });
+    await move({ hearing, viewer, event }, number, {
+      name: 'withdraw',
+      by: 'requester',
+      input: { reason: message.text },
+    });
     await whisper(hearing, event, say('takenBack', viewer.language, { number: String(number) }));
     return { outcome: 'done', detail: 'none', ticketNumber: number };
   }
@@ -61,7 +65,7 @@ async function hearReply(heard: Heard, root: ChatMarkRow): Promise<Became> {
   const by = event.roomKind === 'listo' || event.roomKind === 'direct' ? 'directMessage' : 'room';
   await change(listo, { id: viewer.id, idempotencyKey: event.id }, async (tx) => {
     const lateBy = receivedAt - message.at;
-    const written = await writeWithin({ listo, tx }, viewer, number, {
+    const written = await writeWithin({ listo, tx, viewer }, number, {
       ...{ text, readBy, links: [], fileIds, by },
       ...(lateBy > LATE_MS && { saidAt: message.at }),
     });
@@ -89,7 +93,7 @@ async function handIn(
   const { listo } = hearing;
   const guess = serviceId === null ? (await guessService(listo, viewer, words)).serviceId : serviceId;
   const isDirect = event.roomKind === 'direct' || event.roomKind === 'listo';
-  const { number } = await makeTicketOf(hearing, viewer, event.id, {
+  const { number } = await makeTicketOf({ hearing, viewer }, event.id, {
     ...{ requesterId: viewer.id, serviceId: guess, messages: [message], words },
     room: { id: event.roomId, isDirect },
   });
@@ -151,7 +155,7 @@ async function hearMessage(heard: Heard): Promise<Became> {
     const taken = command && (await takeConversation(heard, command));
     return taken ?? handIn(heard, addressed, null);
   }
-  if (event.roomKind === 'listo') return talkInChat(heard.hearing, heard.viewer, event, message);
+  if (event.roomKind === 'listo') return talkInChat(heard.hearing, heard.viewer, { event, message });
   const room = await tables.chatRooms.findOne({ roomId: event.roomId });
   if (room?.job === 'ask' && room.isEach && message.threadId === null && room.state === 'on')
     return hearFirst(heard, room.serviceId);

@@ -44,7 +44,7 @@ export async function takeFiles(
       attachments.push({ filename: 'message.txt', content, size: content.length });
     }
   }
-  return (await keepAttachments(listo, store, personId, attachments)).fileIds;
+  return (await keepAttachments(listo, store, { personId, attachments })).fileIds;
 }
 
 export const shortened = (text: string): string =>
@@ -78,7 +78,7 @@ async function askForMore({ listo, tx }: UnitOfWork, ticket: TicketRecord): Prom
   const nextAt = await whenTold({ listo, tx }, personId, lookUp(listo, tx));
   if (nextAt === null) return;
   const to = { ticketNumber, personId, nextAt };
-  await queueChat(listo, tx, { do: 'told', event: 'needs', entryId: entry.id }, to);
+  await queueChat(listo, tx, { body: { do: 'told', event: 'needs', entryId: entry.id }, to });
 }
 
 /**
@@ -86,8 +86,7 @@ async function askForMore({ listo, tx }: UnitOfWork, ticket: TicketRecord): Prom
  * twice, and a line in the room that stays current. All in one transaction, once for a key.
  */
 export async function makeTicketOf(
-  hearing: Hearing,
-  viewer: SignedIn,
+  { hearing, viewer }: { hearing: Hearing; viewer: SignedIn },
   key: string,
   wanted: Wanted,
 ): Promise<{ number: number }> {
@@ -129,18 +128,16 @@ export async function makeTicketOf(
           wanted.assigneeId &&
           (await tables.members.findOne({ personId: wanted.assigneeId, teamId: ticket.teamId }, tx))
         )
-          await recordChange(
-            { listo, tx },
-            ticket,
-            { assigneeId: wanted.assigneeId },
-            {
+          await recordChange({ listo, tx }, ticket, {
+            changes: { assigneeId: wanted.assigneeId },
+            entry: {
               type: 'routed',
               actorId: viewer.id,
               via,
               audience: 'team',
               data: { personId: wanted.assigneeId },
             },
-          );
+          });
         await askForMore({ listo, tx }, ticket);
         if (isOthers || own.length > ANSWER_LIMIT) {
           // What was said before there was a ticket is no answer of the team's.
@@ -158,9 +155,13 @@ export async function makeTicketOf(
             },
           );
           if (isOthers && fileIds.length > 0)
-            await keepFiles({ listo, tx }, viewer.id, fileIds, { ticketNumber: number, messageId });
+            await keepFiles(
+              { listo, tx },
+              { personId: viewer.id, fileIds },
+              { ticketNumber: number, messageId },
+            );
           const recorded = { type: 'conversation', actorId: viewer.id, via, data: { messageId } } as const;
-          await recordChange({ listo, tx }, ticket, {}, recorded);
+          await recordChange({ listo, tx }, ticket, { changes: {}, entry: recorded });
         }
         // What is marked already belongs to another ticket, and stays its own.
         const marked = await tables.chatMarks.find(
@@ -174,15 +175,13 @@ export async function makeTicketOf(
             .map(({ id }, place) => ({ ...source, messageId: id, personId: null, wordsId: null, place })),
           tx,
         );
-        await queueChat(
-          listo,
-          tx,
-          {
+        await queueChat(listo, tx, {
+          body: {
             do: 'line',
             threadId: room.isDirect ? (first?.threadId ?? first?.id ?? null) : (first?.threadId ?? null),
           },
-          { ticketNumber: number, roomId: room.id },
-        );
+          to: { ticketNumber: number, roomId: room.id },
+        });
       },
     },
   );

@@ -43,9 +43,7 @@ async function findRoom({ listo, chat }: Sending, roomId: string | null): Promis
 
 async function mark(
   { listo, row }: Sending,
-  messageId: string,
-  roomId: string,
-  role: ChatMarkRow['role'],
+  { messageId, roomId, role }: { messageId: string; roomId: string; role: ChatMarkRow['role'] },
   more: Partial<ChatMarkRow> = {},
 ): Promise<void> {
   await listo.db.tables.chatMarks.insertAll(
@@ -71,9 +69,9 @@ async function sendCard(sending: Sending): Promise<Sent> {
   const ticket = await findTicket(sending);
   const room = await findRoom(sending, row.roomId);
   if (!ticket || !room || ticket.teamId !== room.teamId) return 'nowhere';
-  const card = await composeCard(listo, ticket, 'card', room.language);
+  const card = await composeCard(listo, ticket, { role: 'card', language: room.language });
   const { id, roomId } = await chat.post({ key: row.id, roomId: room.roomId, text: '', card });
-  await mark(sending, id, roomId, 'card');
+  await mark(sending, { messageId: id, roomId, role: 'card' });
   return 'sent';
 }
 
@@ -82,13 +80,13 @@ async function sendLine(sending: Sending, threadId: string | null): Promise<Sent
   const ticket = await findTicket(sending);
   if (!ticket || ticket.isConfidential || row.roomId === null) return 'nowhere';
   const room = await listo.db.tables.chatRooms.findOne({ roomId: row.roomId });
-  const card = await composeCard(listo, ticket, 'line', room?.language ?? 'en');
+  const card = await composeCard(listo, ticket, { role: 'line', language: room?.language ?? 'en' });
   const { name, kind } = await chat.listMembers(row.roomId);
   await listo.db.tables.chatPlaces.insertAll([{ roomId: row.roomId, name, kind }], undefined, {
     updates: ['name', 'kind'],
   });
   const { id, roomId } = await chat.post({ key: row.id, roomId: row.roomId, threadId, text: '', card });
-  await mark(sending, id, roomId, 'line');
+  await mark(sending, { messageId: id, roomId, role: 'line' });
   return 'sent';
 }
 
@@ -105,14 +103,17 @@ async function findDirect(sending: Sending, personId: string): Promise<ChatMarkR
   const chatId = await findChatId(listo, chat, personId);
   const ticket = await findTicket(sending);
   if (chatId === null || !ticket) return null;
-  const card = await composeCard(listo, ticket, 'direct', await languageOf(listo, personId));
+  const card = await composeCard(listo, ticket, {
+    role: 'direct',
+    language: await languageOf(listo, personId),
+  });
   const { id, roomId } = await chat.post({
     key: `d${ticket.number}-${personId}`.slice(0, 38),
     personId: chatId,
     text: '',
     card,
   });
-  await mark(sending, id, roomId, 'direct', { personId });
+  await mark(sending, { messageId: id, roomId, role: 'direct' }, { personId });
   return chatMarks.findOne({ messageId: id });
 }
 
@@ -131,7 +132,7 @@ async function sendTold(sending: Sending): Promise<Sent> {
     threadId: root.messageId,
     text: told.text,
   });
-  await mark(sending, id, root.roomId, 'words', { wordsId: told.messageId });
+  await mark(sending, { messageId: id, roomId: root.roomId, role: 'words' }, { wordsId: told.messageId });
   return 'sent';
 }
 
@@ -142,10 +143,12 @@ async function sendAsk(sending: Sending, askId: string): Promise<Sent> {
   // What was decided before it was asked here is not asked.
   const isOver = (await findDecision(listo, askId)) !== null;
   const asked =
-    ticket && row.personId !== null && !isOver ? await composeAsk(listo, ticket, askId, row.personId) : null;
+    ticket && row.personId !== null && !isOver
+      ? await composeAsk(listo, ticket, { askId, personId: row.personId })
+      : null;
   if (!asked || chatId === null) return 'nowhere';
   const { id, roomId } = await chat.post({ key: row.id, personId: chatId, ...asked });
-  await mark(sending, id, roomId, 'ask', { personId: row.personId, wordsId: askId });
+  await mark(sending, { messageId: id, roomId, role: 'ask' }, { personId: row.personId, wordsId: askId });
   return 'sent';
 }
 
@@ -182,7 +185,7 @@ async function sendWords(sending: Sending, messageId: string, role: CardRole): P
     threadId: root.messageId,
     text: words.text,
   });
-  await mark(sending, id, root.roomId, 'words', { wordsId: messageId });
+  await mark(sending, { messageId: id, roomId: root.roomId, role: 'words' }, { wordsId: messageId });
   return 'sent';
 }
 
@@ -191,7 +194,7 @@ async function updateAsks({ listo, chat }: Sending, ticket: TicketRecord): Promi
   const asked = await listo.db.tables.chatMarks.find({ ticketNumber: ticket.number, role: 'ask' });
   for (const { messageId, wordsId, personId } of asked) {
     if (wordsId === null || personId === null || (await findDecision(listo, wordsId)) === null) continue;
-    const composed = await composeAsk(listo, ticket, wordsId, personId);
+    const composed = await composeAsk(listo, ticket, { askId: wordsId, personId });
     if (composed) await chat.update({ messageId, ...composed });
   }
 }
@@ -215,7 +218,7 @@ async function sendUpdate(sending: Sending): Promise<Sent> {
     const isGone = role === 'card' && ticket.teamId !== room?.teamId;
     // What has become confidential stays as it was last shown to others.
     if (ticket.isConfidential && (isGone || role === 'line')) continue;
-    const card = await composeCard(listo, ticket, role as CardRole, language);
+    const card = await composeCard(listo, ticket, { role: role as CardRole, language });
     await chat.update({ messageId, card: isGone ? { ...card, actions: [], isOver: true } : card });
   }
   return 'sent';

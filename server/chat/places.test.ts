@@ -135,11 +135,14 @@ test('what is decided by another door becomes current in the direct talk, and a 
   const ask = (await asks.findOne({ ticketNumber: number }))!;
   await decide(
     chat.app.listo,
-    'ana',
-    { id: 'ana' },
-    ask.id,
-    { decision: 'decline', words: 'Not now' },
-    'mail',
+    { personId: 'ana', actor: { id: 'ana' }, via: 'mail' },
+    {
+      askId: ask.id,
+      decision: {
+        decision: 'decline',
+        words: 'Not now',
+      },
+    },
   );
   // Pressed before the message is made current.
   await ana.act('approve', asked.id);

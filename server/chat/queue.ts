@@ -27,8 +27,7 @@ type To = Partial<Pick<ChatOutRow, 'ticketNumber' | 'roomId' | 'personId' | 'nex
 export async function queueChat(
   listo: Listo,
   tx: Transaction | undefined,
-  body: ChatOutBody,
-  to: To,
+  { body, to }: { body: ChatOutBody; to: To },
 ): Promise<void> {
   const now = listo.clock.now();
   queued.add(listo.db);

@@ -51,12 +51,15 @@ export async function refuseStrangers(
       tx,
     );
     if (changed === 1)
-      await queueChat(
-        listo,
-        tx,
-        { do: 'say', text: say('stopped', room.language, { who: stranger }), forId: null, threadId: null },
-        { roomId: room.roomId },
-      );
+      await queueChat(listo, tx, {
+        body: {
+          do: 'say',
+          text: say('stopped', room.language, { who: stranger }),
+          forId: null,
+          threadId: null,
+        },
+        to: { roomId: room.roomId },
+      });
   });
   return stranger;
 }

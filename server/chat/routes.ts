@@ -216,17 +216,15 @@ export const chatRoutes: Routes = (router, listo) => {
         { teamId: row.teamId },
         tx,
       );
-      await queueChat(
-        listo,
-        tx,
-        { do: 'notice', noticeId: id, isTrial: true },
-        {
+      await queueChat(listo, tx, {
+        body: { do: 'notice', noticeId: id, isTrial: true },
+        to: {
           ticketNumber: latest?.number ?? null,
           roomId: row.roomId,
           // A whole team is not troubled by a trial: who tries it sees it.
           personId: row.toTeamId === null ? row.personId : viewer.id,
         },
-      );
+      });
       await tables.chatNotices.update({ id }, { triedAt: listo.clock.now() }, tx);
       return OK;
     });

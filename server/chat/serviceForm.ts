@@ -93,9 +93,7 @@ async function knownAnswers(
 export async function openServiceForm(
   { listo, chat, secret }: Hearing,
   viewer: SignedIn,
-  event: ChatEvent,
-  carried: SealedService,
-  problems: Problem[] = [],
+  { event, carried, problems = [] }: { event: ChatEvent; carried: SealedService; problems?: Problem[] },
 ): Promise<void> {
   const { language } = viewer;
   const { title, form } = await requireService(listo, carried.serviceId);
@@ -134,8 +132,7 @@ export async function openServiceForm(
 export async function readServiceForm(
   { listo }: Hearing,
   viewer: SignedIn,
-  carried: SealedService,
-  values: Record<string, string>,
+  { carried, values }: { carried: SealedService; values: Record<string, string> },
 ): Promise<{ answers: Answers; title: string } | { carried: SealedService; problems: Problem[] }> {
   const service = await requireService(listo, carried.serviceId);
   const form = withoutFiles(service.form);

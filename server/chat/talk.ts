@@ -100,8 +100,7 @@ function toInput(last: TurnView | undefined, words: string): TalkInput {
 export async function talkInChat(
   { listo }: Hearing,
   viewer: SignedIn,
-  event: ChatEvent,
-  message: ToldMessage,
+  { event, message }: { event: ChatEvent; message: ToldMessage },
 ): Promise<Became> {
   const actor = { id: viewer.id, idempotencyKey: `${event.id}s` };
   const before: TalkView = await startTalk({ listo, viewer, actor }, false);
@@ -112,7 +111,7 @@ export async function talkInChat(
   const talk = await sayInTalk(
     listo,
     { viewer, actor: { id: viewer.id, idempotencyKey: event.id }, id: before.id },
-    input,
+    { input },
   );
   const fresh = talk.turns.slice(before.turns.length).filter(({ by }) => by === 'assistant');
   const lines = fresh.flatMap((turn) => linesOf(turn, viewer.language, listo.address));
@@ -123,11 +122,9 @@ export async function talkInChat(
       ? [{ id: `fill:${formOf}`, name: sayInChat('fill', viewer.language) }]
       : [];
   if (lines.length > 0)
-    await queueChat(
-      listo,
-      undefined,
-      { do: 'say', text: lines.join('\n'), forId: null, threadId: null, actions },
-      { roomId: event.roomId, id: idOf('t', event.id) },
-    );
+    await queueChat(listo, undefined, {
+      body: { do: 'say', text: lines.join('\n'), forId: null, threadId: null, actions },
+      to: { roomId: event.roomId, id: idOf('t', event.id) },
+    });
   return { outcome: 'assistant', ...(number && { ticketNumber: number }) };
 }

@@ -56,9 +56,10 @@ export async function chatTold(
     if (relation === 'approver') {
       const team = await known.team(ticket.teamId);
       const askId = await known.openAsk(ticket.number, personId);
-      if (askId !== null && team?.decidesInChat) await queueChat(listo, tx, { do: 'ask', askId }, to);
+      if (askId !== null && team?.decidesInChat)
+        await queueChat(listo, tx, { body: { do: 'ask', askId }, to });
     } else if (RELATIONS.has(relation) && TOLD[event])
-      await queueChat(listo, tx, { do: 'told', event, entryId: entry.id }, to);
+      await queueChat(listo, tx, { body: { do: 'told', event, entryId: entry.id }, to });
   }
 }
 
@@ -120,8 +121,7 @@ export async function composeTold(
 export async function composeAsk(
   listo: Listo,
   ticket: TicketRecord,
-  askId: string,
-  personId: string,
+  { askId, personId }: { askId: string; personId: string },
 ): Promise<{ text: string; actions: CardAction[] } | null> {
   const { tables } = listo.db;
   const ask = await tables.asks.findOne({ id: askId });

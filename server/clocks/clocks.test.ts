@@ -43,13 +43,13 @@ test('a notice that is given while its clock is read anew is given once', async 
     (row) => row?.state === 'running',
   );
   const [what, at] = clock!.owed[0]!;
-  const ref = toNoticeRef('ticket', 'resolution', what, at);
+  const ref = toNoticeRef('ticket', { targetId: 'resolution', what }, at);
   // So that there is something to write.
   await listo.db.tables.clocks.update({ ticketNumber: number, targetId: 'resolution' }, { dueAt: 1 });
   let reading: Promise<number> | undefined;
   await listo.db.transaction(async (giving) => {
     await giveNotices(listo, [{ kind: 'notice', ticketNumber: number, ref, at }], giving);
-    reading = listo.db.transaction((tx) => settleClocks(listo, [number], tx));
+    reading = listo.db.transaction((tx) => settleClocks({ listo, tx }, [number]));
     await untilHeldUp('INSERT INTO clocks%');
   });
   await reading;

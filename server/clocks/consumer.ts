@@ -13,6 +13,7 @@ import {
   type Settling,
 } from './ticketClocks';
 import { isSameClock, nameOfClock, writeClocks } from './writeClocks';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** So many tickets are read while the database is at those before and after them. */
 const PART = 125;
@@ -21,9 +22,13 @@ type Loaded = { owners: ClockOwner[]; entries: ClockEntry[]; known: ClockRow[] }
 
 /** @param ofGoing whether of clocks only those that are going are wanted */
 async function load(
-  { db: { select } }: Listo,
+  {
+    listo: {
+      db: { select },
+    },
+    tx,
+  }: UnitOfWork,
   numbers: number[],
-  tx: Transaction,
   { ofGoing }: { ofGoing: boolean },
 ): Promise<Loaded> {
   const [owners, entries, known] = await Promise.all([
@@ -64,16 +69,19 @@ async function writeTightest(
 
 /** @returns how many of the going clocks have another due instant than before */
 async function settlePart(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   { owners, entries, known }: Loaded,
-  tx: Transaction,
   settling: Settling,
 ): Promise<number> {
   const entriesOf = groupBy(entries, ({ ticketNumber }) => ticketNumber!);
   const knownOf = groupBy(known, ({ ticketNumber }) => ticketNumber);
   const settled = owners.map((owner) => ({
     owner,
-    ...settleTicket(owner, entriesOf.get(owner.number) ?? [], knownOf.get(owner.number) ?? [], settling),
+    ...settleTicket(
+      owner,
+      { entries: entriesOf.get(owner.number) ?? [], known: knownOf.get(owner.number) ?? [] },
+      settling,
+    ),
   }));
   const before = new Map(known.map((clock) => [nameOfClock(clock), clock]));
   const clocks = settled
@@ -93,9 +101,8 @@ async function settlePart(
  * @returns how many of the going clocks have another due instant than before
  */
 export async function settleClocks(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   numbers: number[],
-  tx: Transaction,
   targetIds?: string[] | null,
 ): Promise<number> {
   const settling: Settling = {
@@ -110,7 +117,7 @@ export async function settleClocks(
   );
   const settled = await Promise.all(
     parts.map(async (part) =>
-      settlePart(listo, await load(listo, part, tx, { ofGoing: Boolean(targetIds) }), tx, settling),
+      settlePart({ listo, tx }, await load({ listo, tx }, part, { ofGoing: Boolean(targetIds) }), settling),
     ),
   );
   return settled.reduce((sum, moved) => sum + moved, 0);
@@ -121,6 +128,6 @@ export const clocksConsumer: Consumer = {
   name: 'clocks',
   hears: ({ ticketNumber, changes }) => ticketNumber !== null && Object.keys(changes).length > 0,
   async handle(listo, changed, tx) {
-    await settleClocks(listo, [...new Set(changed.map(({ ticketNumber }) => ticketNumber!))], tx);
+    await settleClocks({ listo, tx }, [...new Set(changed.map(({ ticketNumber }) => ticketNumber!))]);
   },
 };

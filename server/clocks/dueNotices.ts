@@ -7,8 +7,7 @@ import { toNoticeRef } from './settle';
 /** The notices that clocks owe by now, their rows locked; those that another process has locked are left to it. */
 export async function findDueNotices(
   db: Database,
-  now: number,
-  limit: number,
+  { now, limit }: { now: number; limit: number },
   tx: Transaction,
 ): Promise<Due[]> {
   const clocks = await db.select<Pick<ClockRow, 'ticketNumber' | 'work' | 'targetId' | 'owed'>>(
@@ -23,7 +22,7 @@ export async function findDueNotices(
       .map(([what, at]) => ({
         ticketNumber,
         kind: 'notice',
-        ref: toNoticeRef(work, targetId, what, at),
+        ref: toNoticeRef(work, { targetId, what }, at),
         at,
       })),
   );

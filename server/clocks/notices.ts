@@ -14,7 +14,11 @@ import type { UnitOfWork } from '../unitOfWork';
 /** Late by more than this, a notice says that it comes late. */
 const LATE_MS = 1_000;
 
-function wordsOf(notice: TargetNotice | null, ticket: TicketRecord, target: TargetRow, percent: number) {
+function wordsOf(
+  notice: TargetNotice | null,
+  ticket: TicketRecord,
+  { target, percent }: { target: TargetRow; percent: number },
+) {
   if (!notice?.words) return null;
   const { number, title } = ticket;
   const blanks = { number, title, target: target.definition.name, percent };
@@ -25,25 +29,22 @@ function wordsOf(notice: TargetNotice | null, ticket: TicketRecord, target: Targ
 /** What a target does with the ticket at this share, beside telling: hands it on, makes it more urgent. */
 async function act(
   { listo, tx }: UnitOfWork,
-  ticket: TicketRecord,
-  target: TargetRow,
+  { ticket, target }: { ticket: TicketRecord; target: TargetRow },
   { handTo, raisesPriority }: TargetNotice,
 ): Promise<void> {
   const reason = target.definition.name;
   const raised = PRIORITIES[PRIORITIES.indexOf(ticket.priority) - 1];
   if (raisesPriority && raised !== undefined)
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { priority: raised, priorityReason: reason },
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: { priority: raised, priorityReason: reason },
+      entry: {
         type: 'changed',
         actorId: null,
         via: 'rule',
         audience: 'team',
         data: { targetId: target.id, target: reason },
       },
-    );
+    });
   if (!handTo) return;
   const { teamId, groupId, personId } = handTo;
   if (ticket.teamId === teamId && ticket.assigneeId === personId && ticket.groupId === groupId) return;
@@ -82,7 +83,7 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
       (each) => each.ticketNumber === ticketNumber && each.work === work && each.targetId === targetId,
     );
     if (!clock) continue;
-    clock.owed = clock.owed.filter((owed) => toNoticeRef(work, targetId, ...owed) !== ref);
+    clock.owed = clock.owed.filter((owed) => toNoticeRef(work, { targetId, what: owed[0] }, owed[1]) !== ref);
     clock.nextAt = clock.owed[0]?.[1] ?? null;
     due.add(clock);
     // It may have been given, also by another instant, while what is owed was looked up.
@@ -90,7 +91,7 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
     clock.fired.push(ref);
     const percent = isLate ? BREACH_PERCENT : Number(what);
     const notice = findNotice(target.notices, percent);
-    const words = wordsOf(notice, ticket, target, percent);
+    const words = wordsOf(notice, ticket, { target, percent });
     const data = {
       targetId,
       target: target.definition.name,
@@ -122,6 +123,6 @@ export const giveNotices: TimerHandler = async (listo, notices, tx) => {
     // As it is by now: an earlier notice may have moved it.
     const current = await tables.tickets.findOne({ number: ticket.number }, tx, true);
     if (current && isOpen(current.state) && current.heldFor !== 'approval')
-      await act({ listo, tx }, current, target, notice);
+      await act({ listo, tx }, { ticket: current, target }, notice);
   }
 };

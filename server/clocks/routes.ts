@@ -7,7 +7,7 @@ import { readReckoning } from './read';
 export const clockRoutes: Routes = (router, listo) => {
   const { clocks } = api;
   serve(router, clocks.reckoning, async ({ viewer, params, query }) => {
-    const { guarded } = await requireTicket(listo, viewer, params.number, 'read');
+    const { guarded } = await requireTicket({ listo, viewer }, { number: params.number, action: 'read' });
     const isTeamSide = may(createRights(viewer), 'readNotes', guarded);
     return readReckoning(listo, { ...params, ...query }, isTeamSide);
   });

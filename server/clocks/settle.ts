@@ -17,8 +17,7 @@ type StoredClock = Omit<ClockRow, 'ticketNumber' | 'work' | 'edition' | 'fired' 
 export function toClockRow(
   target: TargetRow,
   calendars: Calendars,
-  history: HistoryEvent[],
-  now: number,
+  { history, now }: { history: HistoryEvent[]; now: number },
 ): { clock: StoredClock; reading: ClockReading } {
   const { reading, stretches } = replayClock(target.definition, calendars, history, now);
   const { percent: _, warnings: __, ...kept } = reading;
@@ -34,7 +33,11 @@ export function toClockRow(
 }
 
 /** Names a notice: of which work and target, what, and when. */
-export function toNoticeRef(work: string, targetId: string, what: string, at: number): string {
+export function toNoticeRef(
+  work: string,
+  { targetId, what }: { targetId: string; what: string },
+  at: number,
+): string {
   return [work, targetId, what, at].join('|');
 }
 

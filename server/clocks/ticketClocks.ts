@@ -38,8 +38,7 @@ export function groupBy<Row, Key>(rows: Row[], keyOf: (row: Row) => Key): Map<Ke
 /** Reads the clocks of a ticket and of what belongs to it. Clocks that never started are left out. */
 export function settleTicket(
   ticket: ClockOwner,
-  entries: ClockEntry[],
-  known: ClockRow[],
+  { entries, known }: { entries: ClockEntry[]; known: ClockRow[] },
   { targets, calendars, now, editions = NO_EDITIONS, only }: Settling,
 ): Settled {
   const clocks: ClockRow[] = [];
@@ -54,7 +53,7 @@ export function settleTicket(
       // It is a promise for what is opened from now on.
       if (edition === 0) continue;
       const target = inEdition(latest, edition, editions);
-      const { clock, reading } = toClockRow(target, calendars, history, readAt);
+      const { clock, reading } = toClockRow(target, calendars, { history, now: readAt });
       if (clock.state === 'notStarted' && !before) continue;
       const fired = before?.fired ?? [];
       const { countedFrom, calendarId } = clock;

@@ -121,8 +121,7 @@ export async function readCompliance(
 export async function listBehind(
   listo: Listo,
   viewer: Viewer,
-  { by, key, standing: asked, ...period }: Which,
-  limit = LISTED,
+  { which: { by, key, standing: asked, ...period }, limit = LISTED }: { which: Which; limit?: number },
 ): Promise<{ rows: ComplianceRow[]; isMore: boolean }> {
   const { sql, values, standing } = fromPeriod(listo, viewer, period);
   const rows = await listo.db.select<ComplianceRow>(

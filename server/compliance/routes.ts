@@ -37,7 +37,7 @@ export const complianceRoutes: Routes = (router, listo) => {
   });
   serve(router, compliance.tickets, ({ viewer, query }) => {
     requireAgent(viewer);
-    return listBehind(listo, viewer, query);
+    return listBehind(listo, viewer, { which: query });
   });
   router.get('/compliance.csv', async (request, response) => {
     const { viewer } = request;
@@ -45,12 +45,10 @@ export const complianceRoutes: Routes = (router, listo) => {
     requireAgent(viewer);
     const query = (compliance.tickets.query as z.ZodType).safeParse(request.query);
     if (!query.success) throw new ProblemError('malformed');
-    const { rows } = await listBehind(
-      listo,
-      viewer,
-      query.data as Parameters<typeof listBehind>[2],
-      MOST_ROWS,
-    );
+    const { rows } = await listBehind(listo, viewer, {
+      which: query.data as Parameters<typeof listBehind>[2]['which'],
+      limit: MOST_ROWS,
+    });
     const table = rows.map(({ number, title, requester, standing, elapsed, limit, dueAt, stoppedAt }) => [
       ...[
         number,

@@ -63,10 +63,12 @@ export async function startConversation(
     };
     await tables.conversations.insert(row, tx);
     await recordEntry({ listo, tx }, row, {
-      type: 'words',
-      authorId: viewer.id,
-      text: words,
-      data: { from },
+      entry: {
+        type: 'words',
+        authorId: viewer.id,
+        text: words,
+        data: { from },
+      },
     });
     return { id: row.id };
   });
@@ -87,15 +89,13 @@ export function sayInConversation(
     if (side === 'agent' && isToAll && !isTheirs) throw new ProblemError('forbidden');
     const now = listo.clock.now();
     const ids = [...new Set(fileIds)];
-    await recordEntry(
-      { listo, tx },
-      conversation,
-      {
+    await recordEntry({ listo, tx }, conversation, {
+      entry: {
         ...{ type: 'words', authorId: viewer.id, text, readBy: isToAll ? 'all' : 'agents' },
         ...(ids.length > 0 && { data: { fileIds: ids } }),
       },
-      side === 'person' ? { personSaidAt: now } : isToAll ? { agentSaidAt: now } : {},
-    );
+      changes: side === 'person' ? { personSaidAt: now } : isToAll ? { agentSaidAt: now } : {},
+    });
     if (ids.length > 0) {
       const kept = await listo.db.tables.files.update(
         { id: ids as never, personId: viewer.id, ticketNumber: null, conversationId: null },
@@ -119,15 +119,13 @@ export function acceptConversation(by: By): Promise<{ ok: true }> {
     const isOfTeam = viewer.teams.some(({ teamId }) => teamId === line.teamId);
     if (!isOffered && !(isInLine && isOfTeam)) throw new ProblemError('alreadyTaken');
     const now = listo.clock.now();
-    await recordEntry(
-      { listo, tx },
-      conversation,
-      { type: handedBy === null ? 'taken' : 'handed', authorId: viewer.id },
-      {
+    await recordEntry({ listo, tx }, conversation, {
+      entry: { type: handedBy === null ? 'taken' : 'handed', authorId: viewer.id },
+      changes: {
         ...{ state: 'open', agentId: viewer.id, offeredTo: null, offeredAt: null, passedOver: [] },
         ...{ handedBy: null, handedWhy: null, firstTakenAt: conversation.firstTakenAt ?? now },
       },
-    );
+    });
     await listo.db.tables.chatAgents.update({ personId: viewer.id }, { lastGivenAt: now }, tx);
     return OK;
   });
@@ -148,7 +146,10 @@ export async function passOn(
     Object.assign(changes, { state: 'open', handedBy: null, handedWhy: null });
   else Object.assign(changes, { state: 'waiting', passedOver: [...new Set([...passedOver, who])] });
   const type = why === 'ranOut' ? 'ranOut' : handedBy === null ? 'passed' : 'notHanded';
-  await recordEntry({ listo, tx }, conversation, { type, authorId: offeredTo, readBy: 'agents' }, changes);
+  await recordEntry({ listo, tx }, conversation, {
+    entry: { type, authorId: offeredTo, readBy: 'agents' },
+    changes,
+  });
 }
 
 export function declineConversation(by: By): Promise<{ ok: true }> {
@@ -177,20 +178,16 @@ export function handOver(
     if (agentId !== null) {
       const other = agentId === viewer.id ? null : await findPersonAsViewer(listo, agentId);
       if (!other || !isAgent(other)) throw refuse('agentId', 'notAChoice');
-      await recordEntry(
-        { listo, tx },
-        conversation,
-        { type: 'handing', authorId: viewer.id, data: { to: other.name } },
-        { ...handed, offeredTo: agentId, offeredAt: now },
-      );
+      await recordEntry({ listo, tx }, conversation, {
+        entry: { type: 'handing', authorId: viewer.id, data: { to: other.name } },
+        changes: { ...handed, offeredTo: agentId, offeredAt: now },
+      });
     } else {
       const line = await listo.db.tables.chatLines.findOne({ id: lineId!, isOn: true }, tx);
       if (!line) throw refuse('lineId', 'notAChoice');
-      await recordEntry(
-        { listo, tx },
-        conversation,
-        { type: 'handing', authorId: viewer.id, data: { line: line.name } },
-        {
+      await recordEntry({ listo, tx }, conversation, {
+        entry: { type: 'handing', authorId: viewer.id, data: { line: line.name } },
+        changes: {
           ...{
             ...handed,
             state: 'waiting',
@@ -201,10 +198,12 @@ export function handOver(
           },
           ...{ lineAt: conversation.startedAt, passedOver: [viewer.id] },
         },
-      );
+      });
     }
     await recordEntry({ listo, tx }, conversation, {
-      ...{ type: 'words', authorId: viewer.id, readBy: 'agents', text: why, data: { isWhy: true } },
+      entry: {
+        ...{ type: 'words', authorId: viewer.id, readBy: 'agents', text: why, data: { isWhy: true } },
+      },
     });
     return OK;
   });
@@ -218,12 +217,10 @@ export function inviteTo(by: By, personId: string): Promise<{ ok: true }> {
     if (!other || !isAgent(other) || personId === viewer.id || personId === conversation.personId)
       throw refuse('personId', 'notAChoice');
     if (conversation.invitedIds.includes(personId)) return OK;
-    await recordEntry(
-      { listo, tx },
-      conversation,
-      { type: 'invited', authorId: viewer.id, data: { who: other.name } },
-      { invitedIds: [...conversation.invitedIds, personId] },
-    );
+    await recordEntry({ listo, tx }, conversation, {
+      entry: { type: 'invited', authorId: viewer.id, data: { who: other.name } },
+      changes: { invitedIds: [...conversation.invitedIds, personId] },
+    });
     return OK;
   });
 }
@@ -235,7 +232,7 @@ export function tieDevice(by: By, tag: string): Promise<{ ok: true }> {
     const asset = await listo.db.tables.assets.findOne({ id: tag.trim() }, tx);
     if (!asset) throw refuse('tag', 'notAChoice');
     const entry = { type: 'device' as const, authorId: viewer.id, data: { tag: asset.id, name: asset.name } };
-    await recordEntry({ listo, tx }, conversation, entry, { assetTag: asset.id });
+    await recordEntry({ listo, tx }, conversation, { entry, changes: { assetTag: asset.id } });
     return OK;
   });
 }
@@ -244,15 +241,19 @@ export function tieDevice(by: By, tag: string): Promise<{ ok: true }> {
 export async function endWithin(
   { listo, tx }: UnitOfWork,
   conversation: ConversationRow,
-  endedBy: NonNullable<ConversationRow['endedBy']>,
-  authorId: string | null,
+  { endedBy, authorId }: { endedBy: NonNullable<ConversationRow['endedBy']>; authorId: string | null },
 ): Promise<void> {
-  await recordEntry(
-    { listo, tx },
-    conversation,
-    { type: 'ended', authorId, data: { by: endedBy } },
-    { state: 'ended', endedAt: listo.clock.now(), endedBy, offeredTo: null, offeredAt: null, handedBy: null },
-  );
+  await recordEntry({ listo, tx }, conversation, {
+    entry: { type: 'ended', authorId, data: { by: endedBy } },
+    changes: {
+      state: 'ended',
+      endedAt: listo.clock.now(),
+      endedBy,
+      offeredTo: null,
+      offeredAt: null,
+      handedBy: null,
+    },
+  });
 }
 
 export function endConversation(by: By): Promise<{ ok: true }> {
@@ -262,7 +263,7 @@ export function endConversation(by: By): Promise<{ ok: true }> {
     if (side === 'agent' && conversation.agentId !== viewer.id) throw new ProblemError('forbidden');
     // Who goes before anyone came has been abandoned.
     const endedBy = conversation.firstTakenAt === null ? 'left' : side;
-    await endWithin({ listo, tx }, conversation, endedBy, viewer.id);
+    await endWithin({ listo, tx }, conversation, { endedBy, authorId: viewer.id });
     return OK;
   });
 }
@@ -276,15 +277,13 @@ export function comeBack(by: By): Promise<{ ok: true }> {
     if (!mayComeBack(conversation.endedAt, now)) throw new ProblemError('conversationOver');
     if ((await findUnderWay({ listo, tx }, viewer.id)) !== null) throw new ProblemError('conversationOpen');
     const isWithAgent = conversation.agentId !== null;
-    await recordEntry(
-      { listo, tx },
-      conversation,
-      { type: 'returned', authorId: viewer.id },
-      {
+    await recordEntry({ listo, tx }, conversation, {
+      entry: { type: 'returned', authorId: viewer.id },
+      changes: {
         ...{ state: isWithAgent ? 'open' : 'waiting', endedAt: null, endedBy: null, personSaidAt: now },
         ...{ lineAt: conversation.startedAt, passedOver: [] },
       },
-    );
+    });
     return OK;
   });
 }

@@ -55,12 +55,10 @@ async function rescue(listo: Listo, now: number): Promise<number> {
   for (const row of rows)
     if (
       await onStill(listo, row, (tx, locked) =>
-        recordEntry(
-          { listo, tx },
-          locked,
-          { type: 'waiting', authorId: null },
-          { state: 'waiting', agentId: null, lineAt: locked.startedAt, passedOver: [] },
-        ).then(() => undefined),
+        recordEntry({ listo, tx }, locked, {
+          entry: { type: 'waiting', authorId: null },
+          changes: { state: 'waiting', agentId: null, lineAt: locked.startedAt, passedOver: [] },
+        }).then(() => undefined),
       )
     )
       done++;
@@ -70,8 +68,7 @@ async function rescue(listo: Listo, now: number): Promise<number> {
 /** Offers what waits in a line, those who wait longest first, until nobody can have more. */
 async function offerLine(
   listo: Listo,
-  line: ChatLineRow,
-  waiting: ConversationRow[],
+  { line, waiting }: { line: ChatLineRow; waiting: ConversationRow[] },
   { now, isOver }: { now: number; isOver(): boolean },
 ): Promise<number> {
   const candidates = await readCandidates(listo, line);
@@ -91,7 +88,7 @@ async function offerLine(
       await recordEntry(
         { listo, tx },
         { ...locked, version: locked.version + 1 },
-        { type: 'waiting', authorId: null, readBy: 'agents', data: { offeredTo: personId } },
+        { entry: { type: 'waiting', authorId: null, readBy: 'agents', data: { offeredTo: personId } } },
       );
     });
     if (!isOffered) continue;
@@ -115,7 +112,7 @@ async function offerWaiting(listo: Listo, now: number): Promise<number> {
   let done = 0;
   for (const line of lines) {
     const own = waiting.filter(({ lineId }) => lineId === line.id);
-    done += await offerLine(listo, line, own, { now, isOver: () => performance.now() > end });
+    done += await offerLine(listo, { line, waiting: own }, { now, isOver: () => performance.now() > end });
   }
   return done;
 }
@@ -135,8 +132,12 @@ async function hearSilence(listo: Listo, now: number): Promise<number> {
     const silence = afterSilence(facts, { askAfter, endAfter }, now);
     if (silence === 'nothing') continue;
     const isDone = await onStill(listo, row, async (tx, locked) => {
-      if (silence === 'end') await endWithin({ listo, tx }, locked, 'silence', null);
-      else await recordEntry({ listo, tx }, locked, { type: 'asked', authorId: null }, { askedThereAt: now });
+      if (silence === 'end') await endWithin({ listo, tx }, locked, { endedBy: 'silence', authorId: null });
+      else
+        await recordEntry({ listo, tx }, locked, {
+          entry: { type: 'asked', authorId: null },
+          changes: { askedThereAt: now },
+        });
     });
     if (isDone) done++;
   }

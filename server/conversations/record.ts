@@ -7,10 +7,15 @@ import type { UnitOfWork } from '../unitOfWork';
 export async function recordEntry(
   { listo, tx }: UnitOfWork,
   conversation: ConversationRow,
-  entry: NewConversationEntry &
-    Pick<ConversationEntryRow, 'authorId'> &
-    Partial<Pick<ConversationEntryRow, 'readBy' | 'text'>>,
-  changes: Partial<ConversationRow> = {},
+  {
+    entry,
+    changes = {},
+  }: {
+    entry: NewConversationEntry &
+      Pick<ConversationEntryRow, 'authorId'> &
+      Partial<Pick<ConversationEntryRow, 'readBy' | 'text'>>;
+    changes?: Partial<ConversationRow>;
+  },
 ): Promise<string> {
   const { tables } = listo.db;
   const id = nanoid();

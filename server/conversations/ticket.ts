@@ -17,7 +17,11 @@ const WORDS_LIMIT = 19_000;
 const ANSWER_LIMIT = 5_000;
 
 /** Puts what was said on the ticket's thread, as the requester may read it, and notes it in the conversation. */
-async function attach(by: By, tx: Transaction, number: number, isMade: boolean): Promise<void> {
+async function attach(
+  by: By,
+  tx: Transaction,
+  { number, isMade }: { number: number; isMade: boolean },
+): Promise<void> {
   const { listo, viewer, id } = by;
   const { conversation } = await requireConversation({ listo, viewer }, id, { tx, as: 'agent' });
   const ticket = (await listo.db.tables.tickets.findOne({ number }, tx, true))!;
@@ -35,17 +39,15 @@ async function attach(by: By, tx: Transaction, number: number, isMade: boolean):
     via: 'liveChat',
     data: { messageId },
   } as const;
-  await recordChange({ listo, tx }, ticket, {}, recorded);
+  await recordChange({ listo, tx }, ticket, { changes: {}, entry: recorded });
   // What agents sent each other beside it stays theirs.
   const fileIds = await listOpenFileIds(listo, id);
   if (fileIds.length > 0)
     await listo.db.tables.files.update({ id: fileIds as never }, { ticketNumber: number, messageId }, tx);
-  await recordEntry(
-    { listo, tx },
-    conversation,
-    { type: 'ticket', authorId: viewer.id, data: { number, isMade } },
-    { ticketNumber: number, isMade },
-  );
+  await recordEntry({ listo, tx }, conversation, {
+    entry: { type: 'ticket', authorId: viewer.id, data: { number, isMade } },
+    changes: { ticketNumber: number, isMade },
+  });
 }
 
 /**
@@ -60,10 +62,10 @@ export async function ticketOf(
   const { conversation, line } = await requireConversation({ listo, viewer }, id, { as: 'agent' });
   if (number !== null) {
     return change(listo, actor, async (tx) => {
-      const { ticket } = await requireTicket(listo, viewer, number, 'note', tx);
+      const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
       if (ticket.requesterId !== conversation.personId)
         throw new ProblemError('fieldsNotValid', { fields: [{ field: 'number', code: 'notTheirs' }] });
-      await attach(by, tx, number, false);
+      await attach(by, tx, { number, isMade: false });
       return { number };
     });
   }
@@ -81,6 +83,6 @@ export async function ticketOf(
       ...{ title: title.trim() || toTitle(words), alsoToldIds: [], fileIds: [], links: [] },
       answers: { what: words.slice(0, ANSWER_LIMIT) },
     },
-    { isLenient: true, after: (tx, made) => attach(by, tx, made, true) },
+    { isLenient: true, after: (tx, made) => attach(by, tx, { number: made, isMade: true }) },
   );
 }

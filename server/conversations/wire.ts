@@ -107,7 +107,14 @@ export class ConversationWire {
       for (const listener of this.listeners) {
         const side = line ? sideOf(listener.viewer, conversation, line) : null;
         if (side !== null)
-          tell(listener, side, conversation.id, fresh.filter(isOfIt), writing.filter(isOfIt));
+          tell(listener, {
+            side,
+            id: conversation.id,
+            fresh: {
+              fresh: fresh.filter(isOfIt),
+              writing: writing.filter(isOfIt),
+            },
+          });
       }
     }
   }
@@ -116,10 +123,11 @@ export class ConversationWire {
 /** Tells a browser what of a conversation's news its side may read. */
 function tell(
   { viewer, response }: Listener,
-  side: Side,
-  id: string,
-  fresh: Fresh[],
-  writing: Wrote[],
+  {
+    side,
+    id,
+    fresh: { fresh, writing },
+  }: { side: Side; id: string; fresh: { fresh: Fresh[]; writing: Wrote[] } },
 ): void {
   const isRead = ({ readBy }: { readBy: string }): boolean => readBy === 'all' || side === 'agent';
   const own = fresh.filter(isRead);

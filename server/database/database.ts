@@ -57,7 +57,7 @@ export function openConnection(databaseUrl: string, acquireMs?: number): Omit<Da
     sequelize,
     transaction,
     select: <Row extends object>(sql: string, values: Record<string, unknown> = {}, tx?: Transaction) =>
-      read<Row>(sequelize, sql, values, tx),
+      read<Row>(sequelize, { sql, values }, tx),
     run: async (sql, values = {}, tx) => {
       await sequelize.query(sql, { type: QueryTypes.RAW, replacements: toSent(values), ...optional(tx) });
     },

@@ -98,7 +98,7 @@ export class Table<Row extends object> {
     }
     const names = attributes.map((column) => `\`${column}\``).join();
     const sql = `SELECT ${names} FROM ${this.name} WHERE ${plain.sql} ${ordered} ${limit === undefined ? '' : `LIMIT ${limit}`}`;
-    const rows = await read<Row>(this.sequelize, sql, plain.values, transaction ?? undefined);
+    const rows = await read<Row>(this.sequelize, { sql, values: plain.values }, transaction ?? undefined);
     return rows.map((row) => this.toRow(row));
   }
 
@@ -107,7 +107,7 @@ export class Table<Row extends object> {
     if (plain) {
       const names = this.columns.map((column) => `\`${column}\``).join();
       const sql = `SELECT ${names} FROM ${this.name} WHERE ${plain.sql} LIMIT 1${lock ? ' FOR UPDATE' : ''}`;
-      const [found] = await read<Row>(this.sequelize, sql, plain.values, tx);
+      const [found] = await read<Row>(this.sequelize, { sql, values: plain.values }, tx);
       return found ? this.toRow(found) : null;
     }
     const options = tx ? { transaction: tx, ...(lock && { lock: tx.LOCK.UPDATE }) } : {};

@@ -42,8 +42,7 @@ export function toSent(values: Record<string, unknown>): Record<string, unknown>
 /** Reads rows with named values (or with values at its question marks), as directly: within a transaction, or over a connection of the pool. */
 export async function read<Row extends object>(
   sequelize: Sequelize,
-  sql: string,
-  values: Record<string, unknown> | unknown[],
+  { sql, values }: { sql: string; values: Record<string, unknown> | unknown[] },
   tx?: Transaction,
 ): Promise<Row[]> {
   const { connectionManager: pool } = sequelize as unknown as { connectionManager: Pool };

@@ -5,8 +5,7 @@ import type { UnitOfWork } from '../unitOfWork';
 /** Ties files that a person uploaded to the ticket, and to the words, that they are sent with. */
 export async function keepFiles(
   { listo, tx }: UnitOfWork,
-  personId: string,
-  fileIds: string[],
+  { personId, fileIds }: { personId: string; fileIds: string[] },
   to: Pick<FileRow, 'ticketNumber' | 'messageId'>,
 ): Promise<void> {
   const ids = [...new Set(fileIds)];

@@ -1,10 +1,9 @@
-import type { Transaction } from 'sequelize';
 import type { CompiledCalendar } from '../../core/calendar';
-import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import type { TicketRecord } from '../tickets/model';
 import type { TimerHandler } from '../timers/runner';
 import { followHours } from './consumer';
+import type { UnitOfWork } from '../unitOfWork';
 
 const DAY = 86_400_000;
 /** How far ahead a team's closing is looked for; a calendar without one within it never hands over. */
@@ -16,9 +15,8 @@ const MOST = 2_000;
  * @param changed the team's calendar, where the same transaction changes it
  */
 export async function setClosing(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   { id, calendarId, outOfHours }: Pick<TeamRow, 'id' | 'calendarId' | 'outOfHours'>,
-  tx: Transaction,
   changed?: CompiledCalendar,
 ): Promise<void> {
   const { tables } = listo.db;
@@ -44,6 +42,6 @@ export const closeHours: TimerHandler = async (listo, timers, tx) => {
       tx,
     );
     await followHours({ listo, tx }, open, { isArriving: false });
-    await setClosing(listo, team, tx);
+    await setClosing({ listo, tx }, team);
   }
 };

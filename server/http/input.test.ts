@@ -204,7 +204,7 @@ describe('sessions', () => {
       { passwordHash: await hashPassword('right and long enough') },
     );
     const attempt = (password: string, address: string) =>
-      checkPassword(listo, 'mina@solvarra.example', password, address);
+      checkPassword(listo, { email: 'mina@solvarra.example', password }, address);
     for (let i = 0; i < 8; i++)
       await expect(attempt('wrong', '10.0.0.1')).rejects.toMatchObject({ problem: 'wrongNameOrPassword' });
     await expect(attempt('right and long enough', '10.0.0.1')).rejects.toMatchObject({

@@ -98,7 +98,7 @@ export type Answered = { status: number; text: string };
 export async function callOut(listo: Listo, { address, body, id }: Call): Promise<Answered> {
   const { url, isNamed } = readAddress(listo, address);
   const ip = await resolve(url.hostname, isNamed);
-  const signed = sign(await readSecret(listo, 'outgoingSecret'), id, body);
+  const signed = sign(await readSecret(listo, 'outgoingSecret'), { id, body });
   const { request } = url.protocol === 'http:' ? http : https;
   return new Promise((answer, fail) => {
     const call = request(

@@ -10,7 +10,7 @@ const BODY = '{"test": 2432232314}';
 const SIGNATURE = 'v1,g0hM9SsE+OTPJTGt/tmIKtSyZlE3uFJELVlNIOLJ1OE=';
 
 test('signs as the Standard Webhooks specification’s example is signed', () => {
-  expect(sign(SECRET, ID, BODY, AT)).toEqual({
+  expect(sign(SECRET, { id: ID, body: BODY }, AT)).toEqual({
     'webhook-id': ID,
     'webhook-timestamp': '1614265330',
     'webhook-signature': SIGNATURE,
@@ -35,7 +35,7 @@ test.each([
   // What is signed is that HMAC over id, time and body.
   const secret = `whsec_${key.toString('base64')}`;
   const signed = createHmac('sha256', key).update(`${ID}.1614265330.${data}`).digest('base64');
-  expect(sign(secret, ID, data, AT)['webhook-signature']).toBe(`v1,${signed}`);
+  expect(sign(secret, { id: ID, body: data }, AT)['webhook-signature']).toBe(`v1,${signed}`);
 });
 
 test('what the reference package signs is taken; another body, secret, id or an old one is not', () => {
@@ -49,6 +49,8 @@ test('what the reference package signs is taken; another body, secret, id or an 
   expect(isSigned(SECRET, `${BODY} `, headers)).toBe(false);
   expect(isSigned(SECRET, BODY, { ...headers, 'webhook-id': 'other' })).toBe(false);
   expect(isSigned(`whsec_${Buffer.alloc(24).toString('base64')}`, BODY, headers)).toBe(false);
-  expect(isSigned(SECRET, BODY, sign(SECRET, ID, BODY, new Date(now.getTime() - 301_000)))).toBe(false);
+  expect(
+    isSigned(SECRET, BODY, sign(SECRET, { id: ID, body: BODY }, new Date(now.getTime() - 301_000))),
+  ).toBe(false);
   expect(isSigned(SECRET, BODY, {})).toBe(false);
 });

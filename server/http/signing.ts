@@ -6,7 +6,11 @@ import { Webhook } from 'standardwebhooks';
  */
 export type SignedHeaders = Record<'webhook-id' | 'webhook-timestamp' | 'webhook-signature', string>;
 
-export function sign(secret: string, id: string, body: string, at = new Date()): SignedHeaders {
+export function sign(
+  secret: string,
+  { id, body }: { id: string; body: string },
+  at = new Date(),
+): SignedHeaders {
   return {
     'webhook-id': id,
     'webhook-timestamp': String(Math.floor(at.getTime() / 1000)),

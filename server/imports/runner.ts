@@ -42,10 +42,10 @@ export class ImportRunner extends JobRunner<ImportRow> {
       if (place++ < job.done) continue;
       batch.push(row);
       if (batch.length < BATCH) continue;
-      if (!(await this.writeBatch(job, viewer, lookups, batch))) return;
+      if (!(await this.writeBatch(job, { viewer, lookups }, batch))) return;
       batch = [];
     }
-    if (batch.length > 0 && !(await this.writeBatch(job, viewer, lookups, batch))) return;
+    if (batch.length > 0 && !(await this.writeBatch(job, { viewer, lookups }, batch))) return;
     const ended = await tables.imports.update({ id: job.id, state: 'running' }, { state: 'done' });
     // What it held are tickets now.
     if (ended > 0) await this.store.remove(job.id);
@@ -54,15 +54,14 @@ export class ImportRunner extends JobRunner<ImportRow> {
   /** @returns whether it goes on */
   private async writeBatch(
     job: ImportRow,
-    viewer: SignedIn,
-    lookups: Lookups,
+    { viewer, lookups }: { viewer: SignedIn; lookups: Lookups },
     batch: TableRow[],
   ): Promise<boolean> {
     const { tables } = this.listo.db;
     await this.untilFollowed();
     for (let i = 0; i < batch.length; i += AT_ONCE) {
       const answers = await Promise.all(
-        batch.slice(i, i + AT_ONCE).map((row) => this.writeRow(job, viewer, lookups, row)),
+        batch.slice(i, i + AT_ONCE).map((row) => this.writeRow(job, { viewer, lookups }, row)),
       );
       for (const problem of answers)
         if (problem === null) job.written++;
@@ -81,14 +80,13 @@ export class ImportRunner extends JobRunner<ImportRow> {
   /** @returns null when it is written, what was wrong with it, or that it would not do and was known not to */
   private async writeRow(
     job: ImportRow,
-    viewer: SignedIn,
-    lookups: Lookups,
+    { viewer, lookups }: { viewer: SignedIn; lookups: Lookups },
     { line, cells }: TableRow,
   ): Promise<ImportProblem | 'leftOut' | null> {
     const { ticket } = readRow(cells, job.reading!.mapping, lookups);
     if (!ticket) return 'leftOut';
     try {
-      await this.create(job, viewer, line, ticket);
+      await this.create(job, viewer, { line, row: ticket });
       return null;
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
@@ -99,8 +97,10 @@ export class ImportRunner extends JobRunner<ImportRow> {
   private async create(
     { id }: ImportRow,
     viewer: SignedIn,
-    line: number,
-    { title, requesterId, serviceId, words, impact, urgency }: ImportedTicket,
+    {
+      line,
+      row: { title, requesterId, serviceId, words, impact, urgency },
+    }: { line: number; row: ImportedTicket },
   ): Promise<void> {
     const rules = await findService(this.listo, serviceId);
     const field = rules?.service.form.fields.find(({ kind }) => kind === 'longText');
@@ -116,7 +116,7 @@ export class ImportRunner extends JobRunner<ImportRow> {
         ...(!field &&
           words !== '' && {
             after: async (tx, number) => {
-              await writeWithin({ listo: this.listo, tx }, viewer, number, {
+              await writeWithin({ listo: this.listo, tx, viewer }, number, {
                 ...{ text: words, readBy: 'team', links: [], fileIds: [] },
               });
             },

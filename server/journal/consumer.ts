@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import type { Listo } from '../listo';
 import type { JournalRow } from './model';
+import type { UnitOfWork } from '../unitOfWork';
 
 /** Something that follows from the journal. What it writes commits together with its cursor, so exactly once. */
 export type Consumer = {
@@ -48,10 +49,9 @@ export function createEntryReader({ db }: Listo): EntryReader {
 
 /** Hands a consumer those of some entries that it hears. */
 export async function hand(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   consumer: Consumer,
   entries: JournalRow[],
-  tx: Transaction,
 ): Promise<void> {
   const heard = entries.filter((entry) => consumer.hears(entry));
   if (heard.length > 0) await consumer.handle(listo, heard, tx);
@@ -62,15 +62,14 @@ export async function hand(
  * @returns how many entries were handled
  */
 export async function handleAfter(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   consumer: Consumer,
-  tx: Transaction,
   { position, readAfter = createEntryReader(listo) }: { position: number; readAfter?: EntryReader },
 ): Promise<number> {
   const entries = await readAfter(position);
   const last = entries.at(-1);
   if (!last) return 0;
-  const handle = () => hand(listo, consumer, entries, tx);
+  const handle = () => hand({ listo, tx }, consumer, entries);
   await (entries.length === BATCH ? listo.traffic.catchUp(handle) : handle());
   await listo.db.tables.consumers.update({ name: consumer.name }, { position: last.position! }, tx);
   return entries.length;
@@ -94,7 +93,7 @@ export async function runConsumer(
       tx,
     );
     if (!cursor) return 0;
-    return handleAfter(listo, consumer, tx, { position: cursor.position, readAfter });
+    return handleAfter({ listo, tx }, consumer, { position: cursor.position, readAfter });
   });
 }
 

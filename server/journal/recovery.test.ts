@@ -25,7 +25,11 @@ test('a process that dies between commit and consumers: what follows still follo
   const config = readConfig(settings);
   const dying = createListo(config, { clock: app.clock });
   const ask = (await dying.db.tables.asks.findOne({ ticketNumber: number }))!;
-  await decide(dying, 'ana', { id: 'ana' }, ask.id, { decision: 'approve', words: '' });
+  await decide(
+    dying,
+    { personId: 'ana', actor: { id: 'ana' } },
+    { askId: ask.id, decision: { decision: 'approve', words: '' } },
+  );
   expect((await dying.db.tables.tickets.findOne({ number }))!.state).toBe('held');
   await dying.db.close();
 

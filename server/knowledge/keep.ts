@@ -13,7 +13,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { forgetLibrary } from './library';
 import type { ArticleRow } from './model';
 import { keepPictures } from './keepPictures';
-import type { Changing, UnitOfWork, Viewing } from '../unitOfWork';
+import type { Changing, Viewing, WorkOfViewer } from '../unitOfWork';
 
 /** What someone may do with the articles of a team. */
 export function handOf({ isAdministrator, teams }: SignedIn, teamId: string): Hand {
@@ -30,7 +30,7 @@ export const hasChanges = ({ published, title, body, otherWords }: ArticleRow): 
 const problem = (field: string, code: string): ProblemError =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
 
-async function refuse({ listo, tx }: UnitOfWork, viewer: SignedIn, body: ArticleBody): Promise<void> {
+async function refuse({ listo, tx, viewer }: WorkOfViewer, body: ArticleBody): Promise<void> {
   if (handOf(viewer, body.teamId) === 'none') throw new ProblemError('forbidden');
   if (inLanguage(body.title, 'en').trim() === '') throw problem('title', 'missing');
   for (const field of ['title', 'body', 'otherWords'] as const)
@@ -42,7 +42,7 @@ async function refuse({ listo, tx }: UnitOfWork, viewer: SignedIn, body: Article
 }
 
 /** An article that someone may write on. @throws ProblemError */
-async function requireHand({ listo, tx }: UnitOfWork, viewer: SignedIn, id: string): Promise<ArticleRow> {
+async function requireHand({ listo, tx, viewer }: WorkOfViewer, id: string): Promise<ArticleRow> {
   const row = await listo.db.tables.articles.findOne({ id }, tx, true);
   if (!row || !readsDesk(viewer)) throw new ProblemError('notFound');
   if (handOf(viewer, row.teamId) === 'none') throw new ProblemError('forbidden');
@@ -71,7 +71,7 @@ export function createArticle(
   body: ArticleBody,
 ): Promise<{ id: string }> {
   return changeLibrary(listo, actor, async (tx) => {
-    await refuse({ listo, tx }, viewer, body);
+    await refuse({ listo, tx, viewer }, body);
     const id = nanoid(12);
     const now = listo.clock.now();
     await listo.db.tables.articles.insert(
@@ -82,7 +82,7 @@ export function createArticle(
       },
       tx,
     );
-    await keepPictures({ listo, tx }, viewer.id, id, body.body);
+    await keepPictures({ listo, tx }, viewer.id, { articleId: id, body: body.body });
     await appendSetting({ listo, tx }, { by: viewer.id, type: 'articleBegun', data: { articleId: id } });
     return { id };
   });
@@ -94,25 +94,23 @@ export function updateArticle(
   { version, ...body }: ArticleBody & { version: number },
 ): Promise<{ version: number }> {
   return changeLibrary(listo, actor, async (tx) => {
-    const row = await requireHand({ listo, tx }, viewer, id);
+    const row = await requireHand({ listo, tx, viewer }, id);
     refuseStale(row, version, body.title);
-    await refuse({ listo, tx }, viewer, body);
+    await refuse({ listo, tx, viewer }, body);
     await listo.db.tables.articles.update(
       { id },
       { ...body, version: version + 1, changedAt: listo.clock.now() },
       tx,
     );
-    await keepPictures({ listo, tx }, viewer.id, id, body.body);
+    await keepPictures({ listo, tx }, viewer.id, { articleId: id, body: body.body });
     return { version: version + 1 };
   });
 }
 
 /** What a move does besides: publishing keeps the words as a version, retiring takes them from readers. */
 async function effectOf(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
-  row: ArticleRow,
-  to: ArticleState,
+  { listo, tx, viewer }: WorkOfViewer,
+  { row, to }: { row: ArticleRow; to: ArticleState },
 ): Promise<Partial<ArticleRow>> {
   if (to === 'retired') return { published: null };
   if (to !== 'published') return {};
@@ -131,7 +129,7 @@ export function moveArticle(
   { to, version }: { to: ArticleState; version: number },
 ): Promise<{ version: number }> {
   return changeLibrary(listo, actor, async (tx) => {
-    const row = await requireHand({ listo, tx }, viewer, id);
+    const row = await requireHand({ listo, tx, viewer }, id);
     refuseStale(row, version, to);
     const moves = listMoves(row.state, handOf(viewer, row.teamId));
     // What was published and changed since is published anew from where it stands.
@@ -139,7 +137,7 @@ export function moveArticle(
       to === 'published' && row.state === 'published' && handOf(viewer, row.teamId) === 'publish';
     if (!moves.includes(to) && !isAnew) throw new ProblemError('forbidden');
     if (to !== 'draft' && inLanguage(row.body, 'en').trim() === '') throw problem('body', 'missing');
-    const effect = await effectOf({ listo, tx }, viewer, row, to);
+    const effect = await effectOf({ listo, tx, viewer }, { row, to });
     await listo.db.tables.articles.update(
       { id },
       { ...effect, state: to, version: version + 1, changedAt: listo.clock.now() },

@@ -6,8 +6,7 @@ import type { UnitOfWork } from '../unitOfWork';
 export async function keepPictures(
   { listo, tx }: UnitOfWork,
   personId: string,
-  articleId: string,
-  body: ArticleBody['body'],
+  { articleId, body }: { articleId: string; body: ArticleBody['body'] },
 ): Promise<void> {
   const ids = Object.values(body).flatMap(listPictures);
   if (ids.length === 0) return;

@@ -34,7 +34,7 @@ async function wordsOf(
 
 /** What fits a ticket, that its requester may read as well as the agent. */
 export async function findForTicket({ listo, viewer }: Viewing, number: number, q: string) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'note');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'note' });
   const library = await readLibrary(listo);
   const isReader = await createReader(listo, viewer.id);
   const articles = await findIn(listo, library, {
@@ -83,7 +83,7 @@ async function wordsOfSharing(
 
 /** The answer with which an article would be sent, for the agent to edit first. */
 export async function readSharing(listo: Listo, viewer: SignedIn, shared: Shared): Promise<{ text: string }> {
-  const { ticket } = await requireTicket(listo, viewer, shared.number, 'answer');
+  const { ticket } = await requireTicket({ listo, viewer }, { number: shared.number, action: 'answer' });
   return { text: await wordsOfSharing({ listo, viewer }, shared, ticket.requesterId) };
 }
 
@@ -95,9 +95,9 @@ export async function shareArticle(
 ): Promise<{ messageId: string }> {
   const { number, articleId } = shared;
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'answer', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'answer' });
     const usual = await wordsOfSharing({ listo, viewer }, shared, ticket.requesterId);
-    const sent = await writeWithin({ listo, tx }, viewer, number, {
+    const sent = await writeWithin({ listo, tx, viewer }, number, {
       ...{ text: own ?? usual, format: 'rich', readBy: 'requester', links: [], fileIds: [] },
     });
     await listo.db.tables.articleUses.insert(
@@ -115,12 +115,11 @@ export async function shareArticle(
 export function sayNothing(
   listo: Listo,
   { viewer, actor }: { viewer: SignedIn; actor: Actor },
-  number: number,
-  isNothing: boolean,
+  { number, isNothing }: { number: number; isNothing: boolean },
 ): Promise<{ ok: true }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'note', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
     await tables.questions.remove({ ticketNumber: number }, tx);
     if (isNothing)
       await tables.questions.insert(
@@ -137,7 +136,7 @@ export function sayNothing(
 
 /** An article begun from how a ticket was solved: what it looks like, what to do; who it was is left out. */
 export async function draftFromTicket(listo: Listo, viewer: SignedIn, number: number) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'note');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'note' });
   const messages = await listo.db.select<{ text: string; isByTeam: number; authorId: string }>(
     `SELECT text, isByTeam, authorId FROM messages WHERE ticketNumber = :number AND readBy = 'requester' ORDER BY at`,
     { number },

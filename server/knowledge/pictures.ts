@@ -25,6 +25,6 @@ export async function mayReadInArticle(
   const isPublished = Object.values(published?.body ?? {})
     .flatMap(listPictures)
     .includes(id);
-  if (isPublished && (await reads(() => readArticle(listo, viewer, articleId)))) return true;
+  if (isPublished && (await reads(() => readArticle(listo, viewer, { id: articleId })))) return true;
   return viewer !== undefined && reads(() => readDraft(listo, viewer, articleId));
 }

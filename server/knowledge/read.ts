@@ -15,8 +15,7 @@ import { readLibrary } from './library';
 export async function readArticle(
   listo: Listo,
   viewer: SignedIn | undefined,
-  id: string,
-  wanted?: Language,
+  { id, wanted }: { id: string; wanted?: Language | undefined },
 ): Promise<ReadArticle> {
   const article = (await readLibrary(listo)).articles.get(id);
   const isReader = viewer

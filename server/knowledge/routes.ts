@@ -22,7 +22,7 @@ export const knowledgeRoutes: Routes = (router, listo) => {
   serve(router, knowledge.asked, ({ viewer, actor, body }) => keepQuestion({ listo, viewer, actor }, body));
   serve(router, knowledge.browse, ({ viewer }) => browseArticles(listo, viewer));
   serve(router, knowledge.read, ({ viewer, params, query }) =>
-    readArticle(listo, viewer as SignedIn | undefined, params.id, query.language),
+    readArticle(listo, viewer as SignedIn | undefined, { id: params.id, wanted: query.language }),
   );
   serve(router, knowledge.opened, ({ viewer, actor, params, body }) =>
     keepOpened({ listo, viewer, actor }, { articleId: params.id, ...body }),
@@ -68,7 +68,7 @@ export const knowledgeRoutes: Routes = (router, listo) => {
     readSharing(listo, viewer, { number: params.number, articleId: params.id }),
   );
   serve(router, knowledge.nothing, ({ viewer, actor, params, body }) =>
-    sayNothing(listo, { viewer, actor }, params.number, body.isNothing),
+    sayNothing(listo, { viewer, actor }, { number: params.number, isNothing: body.isNothing }),
   );
   serve(router, knowledge.fromTicket, ({ viewer, params }) => draftFromTicket(listo, viewer, params.number));
 };

@@ -69,7 +69,7 @@ export async function keepOpened(
   { articleId, door, number }: { articleId: string } & BodyOf<Knowledge['opened']>,
 ): Promise<{ ok: true }> {
   await requireReadable(listo, viewer.id, articleId);
-  if (number !== null) await requireTicket(listo, viewer, number, 'read');
+  if (number !== null) await requireTicket({ listo, viewer }, { number, action: 'read' });
   const { id: personId } = viewer;
   return change(listo, actor, async (tx) => {
     const use = { articleId, personId, door, at: listo.clock.now(), ticketNumber: number };
@@ -106,7 +106,7 @@ async function tellTeam(
   const title = inLanguage(article.words.title, viewer.language);
   const says = SAYS[viewer.language];
   const text = helped ? says.wasIt(title) : says.wasNot(title, words.trim());
-  await writeWithin({ listo, tx }, viewer, number, { text, readBy: 'requester', links: [], fileIds: [] });
+  await writeWithin({ listo, tx, viewer }, number, { text, readBy: 'requester', links: [], fileIds: [] });
 }
 
 /** Whether it was it. Said again within a day, the later word stands. */
@@ -116,7 +116,7 @@ export async function keepJudgement(
 ): Promise<{ ok: true }> {
   const { id: personId } = viewer;
   const article = await requireReadable(listo, personId, articleId);
-  if (number !== null) await requireTicket(listo, viewer, number, 'read');
+  if (number !== null) await requireTicket({ listo, viewer }, { number, action: 'read' });
   const at = listo.clock.now();
   return change(listo, actor, async (tx) => {
     await forgetEarlierWord({ listo, tx }, { personId, articleId });

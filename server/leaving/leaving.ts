@@ -54,8 +54,7 @@ async function findAt({ listo, tx }: UnitOfWork, id: string, version: number): P
 async function record(
   { listo, tx }: UnitOfWork,
   actorId: string,
-  type: 'personLeft' | 'personBack',
-  personId: string,
+  { type, personId }: { type: 'personLeft' | 'personBack'; personId: string },
 ): Promise<void> {
   await appendSetting(
     { listo, tx },
@@ -84,7 +83,7 @@ export async function leave({ listo, viewer, actor }: Changing, id: string, vers
     await tables.people.update({ id }, { leftAt: now, presence: 'away', version: version + 1 }, tx);
     await tables.sessions.remove({ personId: id }, tx);
     await tables.timers.insert({ ticketNumber: 0, kind: 'leaves', ref: id, at: now }, tx);
-    await record({ listo, tx }, viewer.id, 'personLeft', id);
+    await record({ listo, tx }, viewer.id, { type: 'personLeft', personId: id });
     return { version: version + 1 };
   });
   forgetViewers(listo);
@@ -97,7 +96,7 @@ export async function comeBackAgain({ listo, viewer, actor }: Changing, id: stri
     const person = await findAt({ listo, tx }, id, version);
     if (person.leftAt === null) return { version };
     await listo.db.tables.people.update({ id }, { leftAt: null, version: version + 1 }, tx);
-    await record({ listo, tx }, viewer.id, 'personBack', id);
+    await record({ listo, tx }, viewer.id, { type: 'personBack', personId: id });
     return { version: version + 1 };
   });
 }
@@ -110,10 +109,8 @@ async function giveStepsBack({ listo, tx }: UnitOfWork, personId: string): Promi
     const data = { personId };
     await recordStep(
       { listo, tx },
-      ticket,
-      step,
-      { assigneeId: null },
-      { type: 'stepLeftBehind', actorId: null, via: 'rule', data },
+      { ticket, step },
+      { changes: { assigneeId: null }, entry: { type: 'stepLeftBehind', actorId: null, via: 'rule', data } },
     );
   }
 }
@@ -131,7 +128,7 @@ export const handOver: TimerHandler = async (listo, timers, tx) => {
       tx,
     );
     const numbers = held.map(({ number }) => number);
-    await giveBack({ listo, tx }, personId, numbers, 'leftBehind');
+    await giveBack({ listo, tx }, { personId, numbers }, 'leftBehind');
     await giveStepsBack({ listo, tx }, personId);
   }
 };

@@ -11,8 +11,10 @@ import type { Listo } from '../listo';
 export async function keepAttachments(
   listo: Listo,
   store: FileStore,
-  personId: string,
-  attachments: { filename?: string | undefined; content: Buffer; size: number }[],
+  {
+    personId,
+    attachments,
+  }: { personId: string; attachments: { filename?: string | undefined; content: Buffer; size: number }[] },
 ): Promise<{ fileIds: string[]; left: string[] }> {
   const fileIds: string[] = [];
   const left: string[] = [];

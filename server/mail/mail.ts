@@ -17,7 +17,7 @@ export async function startMail(
     listo,
     { host, port },
     {
-      take: (raw, envelope) => receiveMail(listo, store, raw, envelope),
+      take: (raw, envelope) => receiveMail({ listo, store }, raw, envelope),
       refuse: (envelope, size) => refuseLarge(listo, envelope, size),
     },
   );

@@ -23,9 +23,7 @@ function createMailToken(): string {
 /** The address to which someone's answer comes back: the same for a ticket, one of its own for each ask. */
 async function findAnswerAddress(
   { listo, tx }: UnitOfWork,
-  personId: string,
-  ticketNumber: number,
-  askId: string | null,
+  { personId, ticketNumber, askId }: { personId: string; ticketNumber: number; askId: string | null },
   known: LookUp,
 ): Promise<string> {
   const addresses = await known.mailAddresses(ticketNumber);
@@ -61,7 +59,7 @@ export async function queueMail(
   const fromAddress = `${team?.mailbox ?? 'listo'}@${domain}`;
   const replyTo =
     about && to.id !== null
-      ? await findAnswerAddress({ listo, tx }, to.id, about.number, askId, known)
+      ? await findAnswerAddress({ listo, tx }, { personId: to.id, ticketNumber: about.number, askId }, known)
       : fromAddress;
   const { subject, text } = writeMail(await known.mailTexts(template), to.language, {
     ...(about && { number: String(about.number), title: about.title }),

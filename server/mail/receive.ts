@@ -69,9 +69,13 @@ function textOf(mail: ReadMail): string {
 async function answer(
   listo: Listo,
   { from, person }: Came,
-  template: MailTemplate,
-  about: Parameters<typeof queueMail>[1]['about'],
-  { words = '', askId = null, facts }: { words?: string; askId?: string | null; facts?: string } = {},
+  {
+    mail: { template, about },
+    blanks: { words = '', askId = null, facts } = {},
+  }: {
+    mail: { template: MailTemplate; about: Parameters<typeof queueMail>[1]['about'] };
+    blanks?: { words?: string; askId?: string | null; facts?: string };
+  },
 ): Promise<void> {
   if (!person) return;
   const since = listo.clock.now() - HOUR_MS;
@@ -119,31 +123,38 @@ async function receiveDecision(listo: Listo, came: Came, address: MailAddressRow
   if (!(await isProven(listo, came))) {
     // Asked once: what comes again does not write again.
     const before = await listo.db.tables.mailIn.findOne({ ...known, outcome: 'notProven' });
-    if (!before) await answer(listo, came, 'notProven', ticket, { askId });
+    if (!before)
+      await answer(listo, came, { mail: { template: 'notProven', about: ticket }, blanks: { askId } });
     return { outcome: 'notProven', ...known };
   }
   const decision = readDecision(came.written);
   try {
     if (decision.says === 'unclear') {
       if (came.written !== '')
-        await askBack(listo, personId, actor, askId, came.written.slice(0, 2000), 'mail');
-      await answer(listo, came, 'unclear', ticket, { askId });
+        await askBack(listo, { personId, actor, via: 'mail' }, { askId, text: came.written.slice(0, 2000) });
+      await answer(listo, came, { mail: { template: 'unclear', about: ticket }, blanks: { askId } });
       return { outcome: 'askedBack', detail: decision.why, ...known };
     }
     const words = decision.says === 'decline' ? decision.words.slice(0, 2000) : '';
-    await decide(listo, personId, actor, askId, { decision: decision.says, words }, 'mail');
+    await decide(
+      listo,
+      { personId, actor, via: 'mail' },
+      { askId, decision: { decision: decision.says, words } },
+    );
     return { outcome: 'decided', detail: decision.says, ...known };
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;
     const words = (await sayOutcome(listo, askId, came.person?.language ?? 'en')) ?? '';
-    await answer(listo, came, 'alreadyDecided', ticket, { askId, words });
+    await answer(listo, came, {
+      mail: { template: 'alreadyDecided', about: ticket },
+      blanks: { askId, words },
+    });
     return { outcome: 'alreadyDecided', ...known };
   }
 }
 
 async function receiveAnswer(
-  listo: Listo,
-  store: FileStore,
+  { listo, store }: { listo: Listo; store: FileStore },
   came: Came,
   { personId, ticketNumber }: MailAddressRow,
 ): Promise<Became> {
@@ -151,20 +162,21 @@ async function receiveAnswer(
   const known = { ticketNumber, personId };
   if (!viewer) return { outcome: 'notTheirs', ...known };
   if (!(await isProven(listo, came))) return { outcome: 'notProven', ...known };
-  const { fileIds, left } = await keepAttachments(
-    listo,
-    store,
+  const { fileIds, left } = await keepAttachments(listo, store, {
     personId,
-    came.mail.attachments.slice(0, FILES_LIMIT),
-  );
+    attachments: came.mail.attachments.slice(0, FILES_LIMIT),
+  });
   if (readSolved(came.written) && (await endSolved(listo, personId, ticketNumber)))
     return { outcome: 'answered', detail: 'solved', ...known };
   const text = came.written.slice(0, TEXT_LIMIT);
   if (text === '' && fileIds.length === 0) return { outcome: 'empty', ...known };
   // Files alone are words enough; the thread shows them by name.
   const words = { text: text === '' ? '📎' : text, readBy: 'requester' as const, links: [], fileIds };
-  await write({ listo, viewer, actor: { id: personId, idempotencyKey: came.key } }, ticketNumber, words, {
-    by: 'mail',
+  await write({ listo, viewer, actor: { id: personId, idempotencyKey: came.key } }, ticketNumber, {
+    words,
+    how: {
+      by: 'mail',
+    },
   });
   return {
     outcome: 'answered',
@@ -177,8 +189,7 @@ async function receiveAnswer(
 async function answerAtOnce(
   { listo, viewer }: Viewing,
   came: Came,
-  ticket: TicketRecord,
-  said: { subject: string; text: string },
+  { ticket, said }: { ticket: TicketRecord; said: { subject: string; text: string } },
 ): Promise<boolean> {
   const team = await listo.db.tables.teams.findOne({ id: ticket.teamId });
   if (!team?.answersMail || team.isConfidential) return false;
@@ -188,9 +199,9 @@ async function answerAtOnce(
     .map(({ articleId, title, text }) => `${title}\n${text}\n${listo.address}/ask/articles/${articleId}`)
     .join('\n\n');
   await listo.db.transaction((tx) =>
-    listo.ports.mail.keepSent({ listo, tx }, viewer.id, ticket.number, answers),
+    listo.ports.mail.keepSent({ listo, tx }, { personId: viewer.id, ticketNumber: ticket.number }, answers),
   );
-  await answer(listo, came, 'mayAnswer', ticket, { facts });
+  await answer(listo, came, { mail: { template: 'mayAnswer', about: ticket }, blanks: { facts } });
   return true;
 }
 
@@ -205,14 +216,18 @@ async function endSolved(listo: Listo, personId: string, ticketNumber: number): 
     await makeMove({ listo, tx }, ticket, {
       ...{ name: 'withdraw', by: 'requester', actorId: personId, via: 'mail', input: {} },
     });
-    await listo.ports.mail.keepWasIt({ listo, tx }, personId, ticketNumber);
+    await listo.ports.mail.keepWasIt({ listo, tx }, { personId, ticketNumber });
     return true;
   });
   listo.wake();
   return isEnded;
 }
 
-async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: string): Promise<Became> {
+async function receiveNew(
+  { listo, store }: { listo: Listo; store: FileStore },
+  came: Came,
+  mailbox: string,
+): Promise<Became> {
   const { tables } = listo.db;
   const team = await tables.teams.findOne({ mailbox });
   if (!team?.mailServiceId) return { outcome: 'unknownAddress' };
@@ -225,12 +240,10 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
   const title =
     clean(came.mail.subject).replace(/\s+/g, ' ').trim().slice(0, 200) || text.split('\n')[0]!.slice(0, 200);
   if (title === '') return { outcome: 'empty', personId };
-  const { fileIds, left } = await keepAttachments(
-    listo,
-    store,
+  const { fileIds, left } = await keepAttachments(listo, store, {
     personId,
-    came.mail.attachments.slice(0, FILES_LIMIT),
-  );
+    attachments: came.mail.attachments.slice(0, FILES_LIMIT),
+  });
   const field = service.form.fields.find(({ kind }) => kind === 'longText');
   const { number } = await createTicket(
     { listo, viewer, actor: { id: personId, idempotencyKey: came.key } },
@@ -241,8 +254,8 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
     { isLenient: true },
   );
   const ticket = (await tables.tickets.findOne({ number }))!;
-  if (!(await answerAtOnce({ listo, viewer }, came, ticket, { subject: title, text })))
-    await answer(listo, came, 'received', ticket);
+  if (!(await answerAtOnce({ listo, viewer }, came, { ticket, said: { subject: title, text } })))
+    await answer(listo, came, { mail: { template: 'received', about: ticket } });
   return {
     outcome: 'newTicket',
     ticketNumber: number,
@@ -252,11 +265,9 @@ async function receiveNew(listo: Listo, store: FileStore, came: Came, mailbox: s
 }
 
 async function sort(
-  listo: Listo,
-  store: FileStore,
+  { listo, store }: { listo: Listo; store: FileStore },
   came: Came,
-  to: string,
-  envelope: Envelope,
+  { to, envelope }: { to: string; envelope: Envelope },
 ): Promise<Became> {
   const headers = new Map<string, string>();
   for (const { key, line } of came.mail.headerLines)
@@ -266,14 +277,14 @@ async function sort(
   if (isOwn || isAutomatic(headers, came.from, envelope.from)) return { outcome: 'automatic' };
   if (domain !== listo.config.LISTO_MAIL_DOMAIN) return { outcome: 'unknownAddress' };
   const [kind, token] = local.split('+');
-  if (token === undefined) return receiveNew(listo, store, came, local);
+  if (token === undefined) return receiveNew({ listo, store }, came, local);
   const address = await listo.db.tables.mailAddresses.findOne({ token });
   if (!address || (kind === 'ask') !== (address.askId !== null)) return { outcome: 'unknownAddress' };
   // The address alone is not enough: it has to come from whom it was given to.
   if (came.person?.id !== address.personId)
     return { outcome: 'notTheirs', ticketNumber: address.ticketNumber };
   return address.askId === null
-    ? receiveAnswer(listo, store, came, address)
+    ? receiveAnswer({ listo, store }, came, address)
     : receiveDecision(listo, came, address);
 }
 
@@ -302,8 +313,7 @@ export async function refuseLarge(listo: Listo, { from, to }: Envelope, size: nu
  * its sender is told that it has arrived.
  */
 export async function receiveMail(
-  listo: Listo,
-  store: FileStore,
+  { listo, store }: { listo: Listo; store: FileStore },
   raw: Buffer,
   envelope: Envelope,
 ): Promise<void> {
@@ -329,8 +339,7 @@ export async function receiveMail(
     try {
       became = mail
         ? await sort(
-            listo,
-            store,
+            { listo, store },
             {
               ...{ mail, from, person, written: trimReply(textOf(mail)) },
               key: hash(`${messageId}\n${to}`),
@@ -338,8 +347,7 @@ export async function receiveMail(
                 .filter(({ key }) => key === 'authentication-results')
                 .map(({ line }) => line.slice(line.indexOf(':') + 1)),
             },
-            recipient,
-            envelope,
+            { to: recipient, envelope },
           )
         : { outcome: 'unreadable' };
     } catch (error) {

@@ -1,10 +1,8 @@
 import { factsOfEntry, toldOf } from '../../core/journal';
-import type { Transaction } from 'sequelize';
 import type { LocalText } from '../../core/forms';
 import { isNews, whoIsTold, type Parties, type Reader, type ToldEvent } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
-import type { Listo } from '../listo';
 import type { UnitOfWork } from '../unitOfWork';
 import type { AskRow } from '../approvals/model';
 import type { MemberRow } from '../people/model';
@@ -50,10 +48,9 @@ type Surroundings = {
 
 /** Everything about some tickets that says who stands where, in four reads however many they are. */
 async function readSurroundings(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   numbers: number[],
   stepTeamIds: string[],
-  tx: Transaction,
 ): Promise<Surroundings> {
   const { tables } = listo.db;
   const within = { transaction: tx };
@@ -126,10 +123,9 @@ export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
   hears: ({ ticketNumber, type }) => ticketNumber !== null && toldOf(type) !== null,
   async handle(listo, told, tx) {
     const around = await readSurroundings(
-      listo,
+      { listo, tx },
       [...new Set(told.map(({ ticketNumber }) => ticketNumber!))],
       told.flatMap((entry) => stepTeamOf(entry) ?? []),
-      tx,
     );
     const others: (Told & { ticket: TicketRecord })[] = [];
     const rows = told.flatMap((entry) => {

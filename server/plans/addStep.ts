@@ -27,7 +27,7 @@ export async function addStep(
 ): Promise<{ stepId: string }> {
   return change(listo, actor, async (tx) => {
     const { tables } = listo.db;
-    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
     const running = await findRunning(listo, ticket, tx);
     if (!running) throw new ProblemError('notFound');
     if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');

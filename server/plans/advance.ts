@@ -29,17 +29,20 @@ const bySystem = { by: 'system', ...rule } as const;
 async function begin(
   { listo, tx }: UnitOfWork,
   { ticket }: Running,
-  serviceOf: ServiceOf,
-  step: StepRow,
-  neededBy: number,
+  { serviceOf, step, neededBy }: { serviceOf: ServiceOf; step: StepRow; neededBy: number },
 ): Promise<void> {
   const now = listo.clock.now();
   const { definition } = step;
   const started: Partial<StepRow> = { state: 'active', startedAt: now, neededBy };
   if (definition.kind === 'ranking')
     started.assigneeId = await findOnlyLead({ listo, tx }, definition.teamId);
-  await recordStep({ listo, tx }, ticket, step, started, { type: 'stepStarted', ...rule });
-  if (definition.kind === 'automatic') await beginAutomatic({ listo, tx }, ticket, step, definition.action);
+  await recordStep(
+    { listo, tx },
+    { ticket, step },
+    { changes: started, entry: { type: 'stepStarted', ...rule } },
+  );
+  if (definition.kind === 'automatic')
+    await beginAutomatic({ listo, tx }, ticket, { step, action: definition.action });
   if (definition.kind !== 'approval') return;
   const isAsked = await listo.ports.plans.ask(
     { listo, tx },
@@ -50,10 +53,8 @@ async function begin(
   if (!isAsked)
     await recordStep(
       { listo, tx },
-      ticket,
-      step,
-      { state: 'failed', reason: 'noApprover' },
-      { type: 'stepFailed', ...rule },
+      { ticket, step },
+      { changes: { state: 'failed', reason: 'noApprover' }, entry: { type: 'stepFailed', ...rule } },
     );
 }
 
@@ -71,14 +72,12 @@ async function beginAll({ listo, tx }: UnitOfWork, running: Running, serviceOf: 
     for (const id of skip)
       await recordStep(
         { listo, tx },
-        ticket,
-        stepOf(id),
-        { state: 'skipped', finishedAt: now },
-        { type: 'stepNotNeeded', ...rule },
+        { ticket, step: stepOf(id) },
+        { changes: { state: 'skipped', finishedAt: now }, entry: { type: 'stepNotNeeded', ...rule } },
       );
     const { steps: times } = forecastOf(running, now);
     for (const id of start)
-      await begin({ listo, tx }, running, serviceOf, stepOf(id), times[id]!.latestFinish);
+      await begin({ listo, tx }, running, { serviceOf, step: stepOf(id), neededBy: times[id]!.latestFinish });
   }
 }
 
@@ -86,8 +85,7 @@ async function beginAll({ listo, tx }: UnitOfWork, running: Running, serviceOf: 
 async function watchPromise(
   { listo, tx }: UnitOfWork,
   { ticket, row, steps }: Running,
-  finish: number,
-  driving: string[],
+  { finish, driving }: { finish: number; driving: string[] },
 ) {
   const isLate = finish > row.promisedAt + SLIP_MS;
   const isTold = row.slippedTo !== null && finish < row.slippedTo + AGAIN_MS;
@@ -149,7 +147,7 @@ export async function advancePlan(
   }
   if (isHeld && !isAsking) await makeMove({ listo, tx }, ticket, { name: 'grant', ...bySystem, input: {} });
   const { finish, driving } = forecastOf(running, listo.clock.now());
-  await watchPromise({ listo, tx }, running, finish, driving);
+  await watchPromise({ listo, tx }, running, { finish, driving });
   await setLook({ listo, tx }, running, ticket.number);
   if (!finished) return;
   const finishedAt = Math.max(...steps.map((step) => step.finishedAt ?? 0));
@@ -173,9 +171,10 @@ export async function endPlan({ listo, tx }: UnitOfWork, { ticket, row, steps }:
   for (const step of steps.filter(({ state }) => state === 'active' || state === 'waiting'))
     await recordStep(
       { listo, tx },
-      ticket,
-      step,
-      { state: 'skipped', finishedAt: now, reason: 'withdrawn' },
-      { type: 'stepWithdrawn', ...rule },
+      { ticket, step },
+      {
+        changes: { state: 'skipped', finishedAt: now, reason: 'withdrawn' },
+        entry: { type: 'stepWithdrawn', ...rule },
+      },
     );
 }

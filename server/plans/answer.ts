@@ -64,23 +64,32 @@ export async function takeAnswer(
     const now = listo.clock.now();
     if (failed) {
       const wanted = { state: 'failed', reason: words || null } as const;
-      await recordStep({ listo, tx }, ticket, step, wanted, { type: 'stepFailed', ...rule });
+      await recordStep(
+        { listo, tx },
+        { ticket, step },
+        { changes: wanted, entry: { type: 'stepFailed', ...rule } },
+      );
     } else {
       const service = await definitionOf(listo, ticket, tx);
       refuseUnknown(service, fields);
       if (Object.keys(fields).length > 0)
-        await recordChange(
-          { listo, tx },
-          ticket,
-          { answers: { ...ticket.answers, ...fields } },
-          { type: 'changed', ...rule, audience: 'team' },
-        );
+        await recordChange({ listo, tx }, ticket, {
+          changes: { answers: { ...ticket.answers, ...fields } },
+          entry: { type: 'changed', ...rule, audience: 'team' },
+        });
       const done = { state: 'done', finishedAt: now } as const;
-      await recordStep({ listo, tx }, ticket, step, done, {
-        type: 'stepDone',
-        ...rule,
-        data: { words, fields },
-      });
+      await recordStep(
+        { listo, tx },
+        { ticket, step },
+        {
+          changes: done,
+          entry: {
+            type: 'stepDone',
+            ...rule,
+            data: { words, fields },
+          },
+        },
+      );
     }
     await goOn({ listo, tx }, ticket);
   });

@@ -12,8 +12,7 @@ const rule = { actorId: null, via: 'rule' } as const;
 export async function beginAutomatic(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  step: StepRow,
-  action: AutomaticAction,
+  { step, action }: { step: StepRow; action: AutomaticAction },
 ): Promise<void> {
   const now = listo.clock.now();
   if (action.do === 'send') {
@@ -28,13 +27,14 @@ export async function beginAutomatic(
   }
   if (action.do === 'setField') {
     const answers = { ...ticket.answers, [action.field]: action.value };
-    await recordChange({ listo, tx }, ticket, { answers }, { type: 'changed', ...rule, audience: 'team' });
+    await recordChange({ listo, tx }, ticket, {
+      changes: { answers },
+      entry: { type: 'changed', ...rule, audience: 'team' },
+    });
   }
   await recordStep(
     { listo, tx },
-    ticket,
-    step,
-    { state: 'done', finishedAt: now },
-    { type: 'stepDone', ...rule },
+    { ticket, step },
+    { changes: { state: 'done', finishedAt: now }, entry: { type: 'stepDone', ...rule } },
   );
 }

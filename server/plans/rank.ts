@@ -62,10 +62,17 @@ export async function rankRequest(
       );
     const text = words.trim();
     if (text !== '')
-      await answerAsTeam({ listo, tx }, ticket, { authorId: viewer.id, via: 'desk', text }, by);
+      await answerAsTeam({ listo, tx }, ticket, {
+        answer: { authorId: viewer.id, via: 'desk', text },
+        how: by,
+      });
     if (goesAhead) {
       const done = { state: 'done', finishedAt: listo.clock.now() } as const;
-      await recordStep({ listo, tx }, ticket, step, done, { type: 'stepDone', ...by });
+      await recordStep(
+        { listo, tx },
+        { ticket, step },
+        { changes: done, entry: { type: 'stepDone', ...by } },
+      );
       await goOn({ listo, tx }, ticket);
     }
     return { version: step.version };

@@ -70,7 +70,7 @@ function toView(step: StepRow, around: Around): PlanStepView {
     sending: isTeamSide ? step.sending : null,
     ranking: rankings.get(stepId) ?? null,
     moves: listStepMoves({ kind: definition.kind, state, isTicketOpen }).filter((move) =>
-      mayMoveStep(viewer, step, move, rights.includes('work')),
+      mayMoveStep(viewer, step, { move, mayWork: rights.includes('work') }),
     ),
   };
 }

@@ -16,10 +16,11 @@ function openingOf(step: StepRow, ticket: TicketRecord): Changes {
 /** Changes a step of a locked ticket and records it: the one door through which steps change. */
 export async function recordStep(
   { listo, tx }: UnitOfWork,
-  ticket: TicketRecord,
-  step: StepRow,
-  wanted: Partial<StepRow>,
-  { type, actorId, via, data = {} }: Recorded,
+  { ticket, step }: { ticket: TicketRecord; step: StepRow },
+  {
+    changes: wanted,
+    entry: { type, actorId, via, data = {} },
+  }: { changes: Partial<StepRow>; entry: Recorded },
 ): Promise<void> {
   const recorded = ['state', 'assigneeId', 'teamId'] as const;
   const changes: Changes = type === 'stepStarted' ? openingOf(step, ticket) : {};

@@ -12,6 +12,7 @@ import {
 import type { Listo } from '../listo';
 import type { TicketRecord } from '../tickets/model';
 import type { PlanRow, StepRow } from './model';
+import type { Reading } from '../unitOfWork';
 
 /** A ticket's plan with all that it is computed from. */
 export type Running = {
@@ -43,11 +44,9 @@ export function fieldsOf({
 
 /** The plan of a ticket on the calendars of its teams as they are now. */
 export async function planOn(
-  listo: Listo,
+  { listo, tx }: Reading,
   ticket: PlanFields,
-  { legs }: Pick<PlanRow, 'legs'>,
-  steps: Pick<StepRow, 'definition'>[],
-  tx?: Transaction,
+  { plan: { legs }, steps }: { plan: Pick<PlanRow, 'legs'>; steps: Pick<StepRow, 'definition'>[] },
 ): Promise<Pick<Running, 'plan' | 'fields' | 'calendars'>> {
   const calendars = withRoundTheClock(await listo.calendars.getAll(tx));
   const teams = await listo.db.select<{ id: string; calendarId: string }>(
@@ -77,7 +76,7 @@ export async function findRunning(
     { ticketNumber: ticket.number },
     { order: ['position'], ...(tx && { transaction: tx }) },
   );
-  return { ticket, row, steps, ...(await planOn(listo, ticket, row, steps, tx)) };
+  return { ticket, row, steps, ...(await planOn({ listo, tx }, ticket, { plan: row, steps })) };
 }
 
 export function progressOf(steps: StepRow[]): Progress {

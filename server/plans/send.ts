@@ -62,11 +62,18 @@ export const sendSteps: TimerHandler = async (listo, due, tx) => {
     const tries = step.sending.tries + 1;
     if (tries > MOST_TRIES) {
       const failed = { state: 'failed', reason: step.sending.error } as const;
-      await recordStep({ listo, tx }, ticket, step, failed, {
-        type: 'stepFailed',
-        actorId: null,
-        via: 'rule',
-      });
+      await recordStep(
+        { listo, tx },
+        { ticket, step },
+        {
+          changes: failed,
+          entry: {
+            type: 'stepFailed',
+            actorId: null,
+            via: 'rule',
+          },
+        },
+      );
       continue;
     }
     await tables.planSteps.update({ ticketNumber, stepId }, { sending: { ...step.sending, tries } }, tx);

@@ -54,7 +54,7 @@ export const giveSlipWord: TimerHandler = async (listo, due, tx) => {
 /** Someone has looked and tells the requester now. */
 export async function tellSlip({ listo, viewer, actor }: Changing, number: number): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
-    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket, guarded } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
     if (!may(createRights(viewer), 'work', guarded)) throw new ProblemError('forbidden');
     const running = await findRunning(listo, ticket, tx);
     if (!running) throw new ProblemError('notFound');

@@ -38,7 +38,7 @@ export async function startPlan(
       ...{ ticked: [], sending: null, answerToken: null, place: null, version: 1 },
     };
   });
-  const planned = await planOn(listo, ticket, { legs }, steps, tx);
+  const planned = await planOn({ listo, tx }, ticket, { plan: { legs }, steps });
   const { finish } = forecast(planned.plan, now, {}, planned.fields, planned.calendars, now);
   const row: PlanRow = {
     ...{ ticketNumber: ticket.number, legs, startedAt: now, promisedAt: toQuarter(finish) },

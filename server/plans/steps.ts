@@ -25,8 +25,7 @@ const TYPES = {
 export function mayMoveStep(
   viewer: SignedIn,
   { teamId, definition }: Pick<StepRow, 'teamId' | 'definition'>,
-  move: StepMove,
-  mayWork: boolean,
+  { move, mayWork }: { move: StepMove; mayWork: boolean },
 ): boolean {
   if (definition.kind === 'ranking') return mayRank(viewer, teamId) || (mayWork && move !== 'finish');
   return mayWork || viewer.teams.some((team) => team.teamId === teamId);
@@ -61,12 +60,12 @@ export async function moveStep(
   body: BodyOf<typeof api.plans.move>,
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
-    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket, guarded } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
     const { tables } = listo.db;
     const step = await tables.planSteps.findOne({ ticketNumber: number, stepId }, tx, true);
     if (!step) throw new ProblemError('notFound');
     const mayWork = may(createRights(viewer), 'work', guarded);
-    if (!mayMoveStep(viewer, step, body.name, mayWork)) throw new ProblemError('forbidden');
+    if (!mayMoveStep(viewer, step, { move: body.name, mayWork })) throw new ProblemError('forbidden');
     if (step.version !== body.version)
       throw new ProblemError('stale', {
         differences: [{ field: 'state', theirs: step.state, yours: body.name, by: null }],
@@ -78,7 +77,11 @@ export async function moveStep(
       throw new ProblemError('fieldsNotValid', { fields: [{ field: 'reason', code: 'missing' }] });
     const wanted = wantedOf(body, viewer, listo.clock.now());
     const type = TYPES[body.name];
-    await recordStep({ listo, tx }, ticket, step, wanted, { type, actorId: viewer.id, via: 'desk' });
+    await recordStep(
+      { listo, tx },
+      { ticket, step },
+      { changes: wanted, entry: { type, actorId: viewer.id, via: 'desk' } },
+    );
     // A plan that was over goes on with what is to be done anew.
     if (body.name === 'redo') await tables.plans.update({ ticketNumber: number }, { finishedAt: null }, tx);
     if (body.name !== 'take' && body.name !== 'tick') await goOn({ listo, tx }, ticket);

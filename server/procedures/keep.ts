@@ -7,7 +7,7 @@ import { OK } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { ProcedureRow } from './model';
-import type { Changing, UnitOfWork, Viewing } from '../unitOfWork';
+import type { Changing, UnitOfWork, Viewing, WorkOfViewer } from '../unitOfWork';
 
 /** Those who lead or set up a team say how it works. */
 export const mayWrite = ({ isAdministrator, teams }: SignedIn, teamId: string): boolean =>
@@ -33,10 +33,8 @@ function completeAll(body: ProcedureBody): ProcedureBody {
 }
 
 async function refuse(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
-  body: ProcedureBody,
-  id: string | null,
+  { listo, tx, viewer }: WorkOfViewer,
+  { body, id }: { body: ProcedureBody; id: string | null },
 ): Promise<void> {
   const { tables } = listo.db;
   const problem = (field: string, code: string) =>
@@ -68,7 +66,7 @@ export function createProcedure(
   body: ProcedureBody,
 ): Promise<{ id: string }> {
   return change(listo, actor, async (tx) => {
-    await refuse({ listo, tx }, viewer, body, null);
+    await refuse({ listo, tx, viewer }, { body, id: null });
     const id = nanoid(12);
     await listo.db.tables.procedures.insert({ ...completeAll(body), id, version: 1 }, tx);
     return { id };
@@ -86,7 +84,7 @@ export function updateProcedure(
       throw new ProblemError('stale', {
         differences: [{ field: 'procedure', theirs: row.name, yours: body.name, by: null }],
       });
-    await refuse({ listo, tx }, viewer, body, id);
+    await refuse({ listo, tx, viewer }, { body, id });
     await listo.db.tables.procedures.update({ id }, { ...completeAll(body), version: version + 1 }, tx);
     return { version: version + 1 };
   });

@@ -22,7 +22,7 @@ async function findProcedure(
 }
 
 export async function readOfTicket(listo: Listo, viewer: SignedIn, number: number) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'note');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'note' });
   const procedure = await findProcedure(listo, ticket);
   const ticks = await listo.db.tables.procedureTicks.find({ ticketNumber: number });
   const people = await readPeople(
@@ -43,7 +43,7 @@ export function tickStep(
 ): Promise<{ ok: true }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'note', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
     const procedure = await findProcedure(listo, ticket, tx);
     const step = procedure?.steps.find(({ id }) => id === stepId);
     if (!step) throw new ProblemError('stale');
@@ -52,15 +52,13 @@ export function tickStep(
     if (isDone)
       await tables.procedureTicks.insert({ ticketNumber: number, stepId, personId: viewer.id, at }, tx);
     if (removed > 0 === isDone) return OK;
-    await recordChange(
-      { listo, tx },
-      ticket,
-      {},
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: {},
+      entry: {
         ...{ type: isDone ? 'procedureTicked' : 'procedureUnticked', actorId: viewer.id, via: 'desk' },
         ...{ audience: 'team', data: { stepId, name: step.name } },
       },
-    );
+    });
     return OK;
   });
 }

@@ -83,7 +83,7 @@ export const readyTextRoutes: Routes = (router, listo) => {
     }),
   );
   serve(router, readyTexts.forTicket, async ({ viewer, params }) => {
-    await requireTicket(listo, viewer, params.number, 'note');
+    await requireTicket({ listo, viewer }, { number: params.number, action: 'note' });
     const texts = await readTexts(listo, viewer);
     return fillReadyTexts(
       { listo, viewer },

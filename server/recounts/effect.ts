@@ -94,8 +94,8 @@ export async function readEffect(
       // Each runs by the edition that it has; by the changed promise all do.
       const kept = known.filter((clock) => !isChanged(clock));
       compare(effect, ticket, {
-        before: settleTicket(ticket, own, known, today).clocks,
-        after: settleTicket(ticket, own, kept, changed).clocks,
+        before: settleTicket(ticket, { entries: own, known }, today).clocks,
+        after: settleTicket(ticket, { entries: own, known: kept }, changed).clocks,
         targets: changed.targets,
         now,
       });

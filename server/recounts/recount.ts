@@ -53,10 +53,10 @@ export async function recountSome(listo: Listo): Promise<boolean> {
       { name: clocksConsumer.name },
       tx,
     );
-    if (cursor) await handleAfter(listo, clocksConsumer, tx, cursor);
+    if (cursor) await handleAfter({ listo, tx }, clocksConsumer, cursor);
     const { id, afterNumber, counted, moved, why, targetIds } = recount;
     const numbers = await listNext({ listo, tx }, recount);
-    const now = numbers.length > 0 ? await settleClocks(listo, numbers, tx, targetIds) : 0;
+    const now = numbers.length > 0 ? await settleClocks({ listo, tx }, numbers, targetIds) : 0;
     const isLast = numbers.length < CHUNK;
     await db.tables.recounts.update(
       { id },

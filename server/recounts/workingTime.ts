@@ -12,7 +12,7 @@ export const onCalendarChanged: CalendarPorts['changed'] = async ({ listo, tx },
   const { tables } = listo.db;
   const compiled = compileCalendar(spec);
   for (const team of await tables.teams.find({ calendarId: id }, { transaction: tx }))
-    await setClosing(listo, team, tx, compiled);
+    await setClosing({ listo, tx }, team, compiled);
   const targets = await tables.targets.find({}, { transaction: tx });
   const runOnIt = targets.filter(({ definition }) =>
     definition.calendars.some(({ calendarId }) => calendarId === id),
@@ -32,5 +32,5 @@ export async function onTeamChanged(
     await askForRecount({ listo, tx }, before.name.en);
     await lookAtAllPlans(listo, tx);
   }
-  await setClosing(listo, team, tx);
+  await setClosing({ listo, tx }, team);
 }

@@ -41,8 +41,7 @@ type Judged = { standing: Standing | null; dueAt: number | null };
 function judge(
   definition: TargetDefinition,
   calendars: Calendars,
-  history: HistoryEvent[],
-  now: number,
+  { history, now }: { history: HistoryEvent[]; now: number },
 ): Judged {
   const { reading } = replayClock(definition, calendars, history, now);
   return { standing: standingOf(reading, now), dueAt: reading.dueAt };
@@ -82,9 +81,12 @@ function replayChunk(
       const edition = known.get(`${key} ${row.id}`) ?? editionFor(row, own[0]!.at);
       const was = edition === 0 ? null : inEdition(row, edition, editions).definition;
       const before: Judged = was
-        ? judge(was, calendars.before, history, now)
+        ? judge(was, calendars.before, { history, now })
         : { standing: null, dueAt: null };
-      const after = judge(changed.get(row.id) ?? was ?? row.definition, calendars.after, other, now);
+      const after = judge(changed.get(row.id) ?? was ?? row.definition, calendars.after, {
+        history: other,
+        now,
+      });
       sums.add(ticket, row.id, { before: before.standing, after: after.standing });
       if (!changesSides(before.standing, after.standing)) continue;
       sums.changed++;
@@ -109,8 +111,7 @@ function replayChunk(
 export async function replay(
   listo: Listo,
   viewer: Viewer & { language: Language },
-  asked: Asked,
-  onProgress: Progress,
+  { asked, onProgress }: { asked: Asked; onProgress: Progress },
 ): Promise<ReplayResult | null> {
   const { select } = listo.db;
   const began = performance.now();

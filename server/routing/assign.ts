@@ -19,7 +19,7 @@ async function findRouting({ listo, tx }: UnitOfWork, teamId: string): Promise<T
 /** Who would get a ticket now; within a group that has members, its members alone. */
 async function decide({ listo, tx }: UnitOfWork, team: TeamRow, ticket: TicketRecord): Promise<Routed> {
   const settings = team.routing ?? ROUTED_BY_HAND;
-  const members = await readMembers(listo, team, settings, tx);
+  const members = await readMembers({ listo, tx }, team, settings);
   const grouped = members.filter(({ groupId }) => ticket.groupId !== null && groupId === ticket.groupId);
   const candidates = grouped.length > 0 ? grouped : members;
   const last = [...members].sort((a, b) => (b.lastGivenAt ?? -1) - (a.lastGivenAt ?? -1))[0];
@@ -43,15 +43,13 @@ export async function assign({ listo, tx }: UnitOfWork, number: number): Promise
   await tables.members.update({ teamId: team.id, personId }, { lastGivenAt: now }, tx);
   const counts: Record<string, number> = {};
   for (const { why: reason } of passedOver) counts[reason] = (counts[reason] ?? 0) + 1;
-  await recordChange(
-    { listo, tx },
-    ticket,
-    { assigneeId: personId },
-    {
+  await recordChange({ listo, tx }, ticket, {
+    changes: { assigneeId: personId },
+    entry: {
       ...{ type: 'routed', actorId: null, via: 'rule', audience: 'team' },
       data: { personId, ...why, passedOver: counts },
     },
-  );
+  });
   return true;
 }
 
@@ -113,5 +111,5 @@ export async function comeBack({ listo, tx }: UnitOfWork, personId: string): Pro
     tx,
   );
   const numbers = rows.map(({ number }) => number);
-  await giveBack({ listo, tx }, personId, numbers, 'cameBack');
+  await giveBack({ listo, tx }, { personId, numbers }, 'cameBack');
 }

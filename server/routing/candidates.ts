@@ -1,9 +1,9 @@
-import type { Transaction } from 'sequelize';
 import type { Candidate, RoutingSettings } from '../../core/routing';
 import type { Viewer } from '../../core/rights';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import { visibleTo } from '../tickets/visibility';
+import type { Reading } from '../unitOfWork';
 
 export type Member = Candidate & { name: string; groupId: string | null };
 
@@ -20,10 +20,9 @@ type Row = {
 
 /** Everyone of a team as they could be given work now. Load counts all their open work, in units of this team. */
 export async function readMembers(
-  listo: Listo,
+  { listo, tx }: Reading,
   team: Pick<TeamRow, 'id' | 'calendarId'>,
   { units }: Pick<RoutingSettings, 'units'>,
-  tx?: Transaction,
 ): Promise<Member[]> {
   const now = listo.clock.now();
   const rows = await listo.db.select<Row>(
@@ -53,8 +52,7 @@ export async function readMembers(
 export async function readShownLoads(
   { db }: Listo,
   viewer: Viewer,
-  ids: string[],
-  { units }: Pick<RoutingSettings, 'units'>,
+  { ids, settings: { units } }: { ids: string[]; settings: Pick<RoutingSettings, 'units'> },
 ): Promise<Map<string, number>> {
   const visible = visibleTo(viewer);
   const rows = await db.select<{ id: string; load: number | string }>(

@@ -5,8 +5,7 @@ import type { UnitOfWork } from '../unitOfWork';
 /** Work of someone who is away, or has left, comes back to its team; the record says why. */
 export async function giveBack(
   { listo, tx }: UnitOfWork,
-  personId: string,
-  numbers: number[],
+  { personId, numbers }: { personId: string; numbers: number[] },
   type: 'cameBack' | 'leftBehind',
 ): Promise<void> {
   for (const number of numbers) {

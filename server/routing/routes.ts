@@ -18,13 +18,8 @@ async function readRouting(listo: Listo, viewer: SignedIn, teamId: string) {
   const team = await listo.db.tables.teams.findOne({ id: teamId });
   if (!team) throw new ProblemError('notFound');
   const settings = team.routing ?? ROUTED_BY_HAND;
-  const members = await readMembers(listo, team, settings);
-  const shown = await readShownLoads(
-    listo,
-    viewer,
-    members.map(({ id }) => id),
-    settings,
-  );
+  const members = await readMembers({ listo }, team, settings);
+  const shown = await readShownLoads(listo, viewer, { ids: members.map(({ id }) => id), settings });
   return {
     settings,
     version: team.version,

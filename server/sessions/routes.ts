@@ -21,7 +21,11 @@ export const isOverTls = ({ config }: Listo): boolean =>
 export const sessionCookie = (listo: Listo): string => (isOverTls(listo) ? `__Host-${COOKIE}` : COOKIE);
 const MAX_AGE_S = 14 * 86_400;
 
-function setCookie(listo: Listo, response: Response, token: string, maxAge = MAX_AGE_S): void {
+function setCookie(
+  listo: Listo,
+  response: Response,
+  { token, maxAge = MAX_AGE_S }: { token: string; maxAge?: number },
+): void {
   const secure = isOverTls(listo);
   response.append(
     'Set-Cookie',
@@ -56,8 +60,14 @@ export const sessionRoutes: Routes = (router, listo) => {
   }));
 
   serve(router, session.signIn, async ({ body, request, response }) => {
-    const personId = await checkPassword(listo, body.email, body.password, request.ip ?? '');
-    setCookie(listo, response, await beginSession(listo, personId, request.get('User-Agent') ?? ''));
+    const personId = await checkPassword(
+      listo,
+      { email: body.email, password: body.password },
+      request.ip ?? '',
+    );
+    setCookie(listo, response, {
+      token: await beginSession(listo, personId, request.get('User-Agent') ?? ''),
+    });
     return OK;
   });
 
@@ -66,13 +76,15 @@ export const sessionRoutes: Routes = (router, listo) => {
       ? await tables.people.findOne({ id: body.personId, leftAt: null })
       : null;
     if (!person) throw new ProblemError('notFound');
-    setCookie(listo, response, await beginSession(listo, person.id, request.get('User-Agent') ?? ''));
+    setCookie(listo, response, {
+      token: await beginSession(listo, person.id, request.get('User-Agent') ?? ''),
+    });
     return OK;
   });
 
   serve(router, session.signOut, async ({ viewer, response }) => {
     await endSession(listo, viewer.id, viewer.sessionId);
-    setCookie(listo, response, '', 0);
+    setCookie(listo, response, { token: '', maxAge: 0 });
     return OK;
   });
 
@@ -116,7 +128,9 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.setUp, async ({ body, request, response }) => {
     const personId = await setUp(listo, body);
-    setCookie(listo, response, await beginSession(listo, personId, request.get('User-Agent') ?? ''));
+    setCookie(listo, response, {
+      token: await beginSession(listo, personId, request.get('User-Agent') ?? ''),
+    });
     return OK;
   });
 };

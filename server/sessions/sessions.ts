@@ -47,8 +47,7 @@ function failureKey(email: string, address: string): string {
  */
 export async function checkPassword(
   listo: Listo,
-  email: string,
-  password: string,
+  { email, password }: { email: string; password: string },
   address: string,
 ): Promise<string> {
   const { db, clock } = listo;
@@ -103,7 +102,7 @@ export async function changePassword(
   const { tables } = listo.db;
   const person = (await tables.people.findOne({ id, leftAt: null }))!;
   // Somebody else may sit there: the old one is asked for, as at the sign-in.
-  if (person.passwordHash) await checkPassword(listo, person.email, current, address);
+  if (person.passwordHash) await checkPassword(listo, { email: person.email, password: current }, address);
   refuseWeak(password, [person.name, person.email]);
   await tables.people.update({ id }, { passwordHash: await hashPassword(password) });
   await endOtherSessions(listo, id, sessionId);

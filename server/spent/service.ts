@@ -60,7 +60,7 @@ async function end(
 /** Starts the viewer's timer on a ticket; the one that runs stops, unless it was left on: that is asked about first. */
 export async function startTimer({ listo, viewer, actor }: Changing, number: number) {
   return change(listo, actor, async (tx) => {
-    await requireTicket(listo, viewer, number, 'note', tx);
+    await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
     const { spent } = listo.db.tables;
     const running = await spent.findOne({ runningFor: viewer.id }, tx, true);
     if (running?.ticketNumber === number) return { id: running.id, stopped: null };
@@ -86,7 +86,7 @@ export async function stopTimer({ listo, viewer, actor }: Changing, body: Stop) 
 }
 
 export async function readSpent(listo: Listo, viewer: SignedIn, number: number) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'readNotes');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'readNotes' });
   const rows = await listo.db.tables.spent.find({ ticketNumber: number }, { order: ['startedAt'] });
   const people = await readPeople(
     listo,
@@ -106,7 +106,7 @@ export async function readSpent(listo: Listo, viewer: SignedIn, number: number) 
 export async function addSpent({ listo, viewer, actor }: Changing, number: number, body: Written) {
   refuseWritten(body, listo.clock.now());
   return change(listo, actor, async (tx) => {
-    await requireTicket(listo, viewer, number, 'note', tx);
+    await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
     const id = nanoid(16);
     const whose = { id, personId: viewer.id, ticketNumber: number, isByHand: true, runningFor: null };
     await listo.db.tables.spent.insert({ ...body, ...whose }, tx);
@@ -143,15 +143,13 @@ export async function setEstimate(
   minutes: number | null,
 ) {
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { estimateMinutes: minutes },
-      {
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
+    await recordChange({ listo, tx }, ticket, {
+      changes: { estimateMinutes: minutes },
+      entry: {
         ...{ type: 'changed', actorId: viewer.id, via: 'desk', audience: 'team' },
       },
-    );
+    });
     return OK;
   });
 }

@@ -107,7 +107,7 @@ export async function previewTarget(
   viewer: SignedIn,
   { definition: sent, number }: BodyOf<typeof api.targets.preview>,
 ): Promise<AnswerOf<typeof api.targets.preview>> {
-  const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read');
+  const { ticket, guarded } = await requireTicket({ listo, viewer }, { number, action: 'read' });
   if (!may(createRights(viewer), 'readNotes', guarded)) throw new ProblemError('notFound');
   const definition = sent as TargetDefinition;
   const calendars = await listo.calendars.getAll();

@@ -118,7 +118,7 @@ export async function startChatTest(name: string): Promise<ChatTest> {
     async send(event, secret, at = new Date()) {
       const kept = await app.listo.db.tables.settings.findOne({ name: 'chatSecret' });
       const body = JSON.stringify(event);
-      const signed = sign(secret ?? (kept!.value as string), event.id, body, at);
+      const signed = sign(secret ?? (kept!.value as string), { id: event.id, body }, at);
       const headers = { ...signed, 'Content-Type': 'application/json' };
       return (await fetch(`${app.url}/chat/events`, { method: 'POST', headers, body })).status;
     },

@@ -68,7 +68,7 @@ async function fill(running: RunningListo): Promise<void> {
   await tables.services.insertAll(createServices());
   await tables.targets.insertAll(createTargets());
   for (const team of organisation.teams)
-    await running.listo.db.transaction((tx) => setClosing(running.listo, team, tx));
+    await running.listo.db.transaction((tx) => setClosing({ listo: running.listo, tx }, team));
   await loadRooms(running.listo, named);
   await tables.chatLines.insertAll(createLines());
   await tables.settings.insert({ name: LAST_RESORT, value: { serviceId: 'other' } });

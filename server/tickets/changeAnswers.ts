@@ -30,7 +30,7 @@ export async function changeAnswers(
   { version, answers: given }: BodyOf<typeof api.tickets.answers>,
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
-    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket, guarded } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
     const rights = createRights(viewer);
     const isTeam = may(rights, 'mend', guarded);
     if (!isTeam && !may(rights, 'own', guarded)) throw new ProblemError('forbidden');
@@ -45,17 +45,15 @@ export async function changeAnswers(
     await refuseStale({ listo, tx }, ticket, { version, restsOn: { answers } });
     const fields = listChanged(ticket.answers, answers);
     if (fields.length === 0) return { version: ticket.version };
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { answers },
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: { answers },
+      entry: {
         ...{ type: 'answersChanged', actorId: viewer.id, via: isTeam ? 'desk' : 'portal' },
         data: {
           fields: service.form.fields.filter(({ name }) => fields.includes(name)).map(({ label }) => label),
         },
       },
-    );
+    });
     await listo.ports.tickets.answersChanged({ listo, tx }, ticket, service);
     return { version: ticket.version };
   });

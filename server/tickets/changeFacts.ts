@@ -6,13 +6,12 @@ import { change } from '../http/change';
 import { checkReminder } from '../../core/due';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
-import type { SignedIn } from '../sessions/viewer';
 import { toDueColumns } from './dueByHand';
 import { requireTicket } from './guard';
 import { isAsItIs, recordChange } from './record';
 import { refuseStale } from './stale';
 import type { TicketRecord } from './model';
-import type { Changing, UnitOfWork } from '../unitOfWork';
+import type { Changing, WorkOfViewer } from '../unitOfWork';
 
 type Body = BodyOf<typeof api.tickets.change>;
 
@@ -62,15 +61,17 @@ const isMending = (wanted: Omit<Body, 'version'>): boolean =>
 
 /** Changes facts in a transaction that is under way. */
 export async function changeFactsWithin(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
+  { listo, tx, viewer }: WorkOfViewer,
   number: number,
   { version, ...wanted }: Body,
 ): Promise<{ version: number }> {
-  const { ticket } = await requireTicket(listo, viewer, number, isMending(wanted) ? 'mend' : 'work', tx);
+  const { ticket } = await requireTicket(
+    { listo, viewer, tx },
+    { number, action: isMending(wanted) ? 'mend' : 'work' },
+  );
   const { due, remindAt, ...facts } = wanted;
   const byHand: Partial<Pick<TicketRecord, 'dueAt' | 'dueDate'>> =
-    due === undefined ? {} : await toDueColumns(listo, ticket, due, tx);
+    due === undefined ? {} : await toDueColumns({ listo, tx }, ticket, due);
   await refuseStale({ listo, tx }, ticket, { version, restsOn: { ...facts, ...byHand } });
   const { dueAt = ticket.dueAt } = byHand;
   refuseReminder(remindAt ?? null, dueAt, listo.clock.now());
@@ -86,10 +87,13 @@ export async function changeFactsWithin(
   };
   // What changes nothing is no event.
   if (isAsItIs(ticket, changes)) return { version: ticket.version };
-  const recorded = await recordChange({ listo, tx }, ticket, changes, {
-    type: 'changed',
-    actorId: viewer.id,
-    via: 'desk',
+  const recorded = await recordChange({ listo, tx }, ticket, {
+    changes,
+    entry: {
+      type: 'changed',
+      actorId: viewer.id,
+      via: 'desk',
+    },
   });
   return { version: recorded.version };
 }
@@ -100,5 +104,5 @@ export async function changeFacts(
   number: number,
   body: Body,
 ): Promise<{ version: number }> {
-  return change(listo, actor, (tx) => changeFactsWithin({ listo, tx }, viewer, number, body));
+  return change(listo, actor, (tx) => changeFactsWithin({ listo, tx, viewer }, number, body));
 }

@@ -180,7 +180,11 @@ export async function createTicket(
       tx,
     );
     if (body.fileIds.length > 0)
-      await keepFiles({ listo, tx }, viewer.id, body.fileIds, { ticketNumber: number, messageId: null });
+      await keepFiles(
+        { listo, tx },
+        { personId: viewer.id, fileIds: body.fileIds },
+        { ticketNumber: number, messageId: null },
+      );
     await append(
       { listo, tx },
       {

@@ -22,10 +22,9 @@ async function zoneOfHolder(listo: Listo, { assigneeId, teamId }: Held, tx: Tran
 
 /** The columns that say when someone wants it done; null takes it back. */
 export async function toDueColumns(
-  listo: Listo,
+  { listo, tx }: UnitOfWork,
   ticket: Held,
   due: DueByHand | null,
-  tx: Transaction,
 ): Promise<Pick<TicketRecord, 'dueAt' | 'dueDate'>> {
   if (due === null) return { dueAt: null, dueDate: null };
   if ('at' in due) return { dueAt: due.at, dueDate: null };
@@ -53,25 +52,27 @@ export async function settleDue(listo: Listo, number: number, tx: Transaction): 
   const ticket = await tables.tickets.findOne({ number }, tx, true);
   if (!ticket) return;
   if (ticket.dueDate !== null) {
-    const moved = await toDueColumns(listo, ticket, { date: ticket.dueDate }, tx);
+    const moved = await toDueColumns({ listo, tx }, ticket, { date: ticket.dueDate });
     if (moved.dueAt !== ticket.dueAt)
-      await recordChange({ listo, tx }, ticket, moved, {
-        type: 'changed',
-        actorId: null,
-        via: 'rule',
-        audience: 'team',
+      await recordChange({ listo, tx }, ticket, {
+        changes: moved,
+        entry: {
+          type: 'changed',
+          actorId: null,
+          via: 'rule',
+          audience: 'team',
+        },
       });
   }
-  await settleTimer({ listo, tx }, ticket, 'dueByHand', ticket.dueAt);
-  await settleTimer({ listo, tx }, ticket, 'remind', ticket.remindAt);
+  await settleTimer({ listo, tx }, ticket, { kind: 'dueByHand', at: ticket.dueAt });
+  await settleTimer({ listo, tx }, ticket, { kind: 'remind', at: ticket.remindAt });
 }
 
 /** One that is set already for that instant stays, also when it is overdue and not yet done. */
 async function settleTimer(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  kind: 'dueByHand' | 'remind',
-  at: number | null,
+  { kind, at }: { kind: 'dueByHand' | 'remind'; at: number | null },
 ): Promise<void> {
   const { timers } = listo.db.tables;
   const { number } = ticket;

@@ -14,12 +14,11 @@ type Follower = Omit<FollowerRow, 'ticketNumber'>;
 async function changeFollowers(
   listo: Listo,
   { viewer, actor, number }: { viewer: SignedIn; actor: Actor; number: number },
-  { personId, role }: Follower,
-  isAdded: boolean,
+  { follower: { personId, role }, isAdded }: { follower: Follower; isAdded: boolean },
 ): Promise<{ ok: true }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket, guarded } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
     const rights = createRights(viewer);
     const isOwn = role === 'alsoTold' && may(rights, 'own', guarded);
     if (!isOwn && !may(rights, role === 'alsoTold' ? 'work' : 'askIn', guarded))
@@ -30,18 +29,16 @@ async function changeFollowers(
     const removed = await tables.followers.remove(key, tx);
     if (isAdded) await tables.followers.insert(key, tx);
     if (isAdded ? removed === 1 : removed === 0) return OK;
-    await recordChange(
-      { listo, tx },
-      ticket,
-      {},
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: {},
+      entry: {
         type: isAdded ? 'followed' : 'unfollowed',
         actorId: viewer.id,
         via: isOwn ? 'portal' : 'desk',
         audience: role === 'alsoTold' ? 'requester' : 'team',
         data: { personId, role },
       },
-    );
+    });
     return OK;
   });
 }
@@ -49,9 +46,9 @@ async function changeFollowers(
 type Where = { viewer: SignedIn; actor: Actor; number: number };
 
 export function addFollower(listo: Listo, where: Where, follower: Follower) {
-  return changeFollowers(listo, where, follower, true);
+  return changeFollowers(listo, where, { follower, isAdded: true });
 }
 
 export function removeFollower(listo: Listo, where: Where, follower: Follower) {
-  return changeFollowers(listo, where, follower, false);
+  return changeFollowers(listo, where, { follower, isAdded: false });
 }

@@ -54,11 +54,8 @@ export function listRights(
  * there, so that numbers cannot be guessed.
  */
 export async function requireTicket(
-  listo: Listo,
-  viewer: Viewer,
-  number: number,
-  action: TicketAction,
-  tx?: Transaction,
+  { listo, viewer, tx }: { listo: Listo; viewer: Viewer; tx?: Transaction },
+  { number, action }: { number: number; action: TicketAction },
 ): Promise<Guarded> {
   const found = await findGuarded(listo, number, tx);
   const rights = createRights(viewer);

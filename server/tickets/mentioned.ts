@@ -11,8 +11,7 @@ export type ReadBy = 'requester' | 'team';
 export async function keepReaders(
   listo: Listo,
   { guarded }: Guarded,
-  readBy: ReadBy,
-  personIds: string[],
+  { readBy, personIds }: { readBy: ReadBy; personIds: string[] },
 ): Promise<string[]> {
   const kept: string[] = [];
   for (const personId of new Set(personIds)) {
@@ -43,5 +42,5 @@ export async function findMentioned(
       const members = await listo.db.tables.members.find({ teamId: mention.id }, { transaction: tx });
       personIds.push(...members.map(({ personId }) => personId));
     }
-  return keepReaders(listo, found, readBy, personIds);
+  return keepReaders(listo, found, { readBy, personIds });
 }

@@ -9,12 +9,11 @@ import { isTooNested } from '../../core/words';
 import { keepFiles } from '../files/keep';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
-import type { SignedIn } from '../sessions/viewer';
 import { findMentioned } from './mentioned';
 import { requireTicket } from './guard';
 import type { MessageRow, TicketRecord } from './model';
 import { recordChange } from './record';
-import type { Changing, UnitOfWork } from '../unitOfWork';
+import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 
 type Whole = z.infer<typeof messageBodySchema>;
 type Words = Omit<Whole, 'format' | 'isPublic'> & Partial<Pick<Whole, 'format' | 'isPublic'>>;
@@ -51,8 +50,10 @@ type TeamAnswer = Pick<MessageRow, 'authorId' | 'via' | 'text'> &
 export async function answerAsTeam(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  answer: TeamAnswer,
-  { actorId, via, from }: Pick<EntryFrame, 'actorId' | 'via'> & { from?: number | null },
+  {
+    answer,
+    how: { actorId, via, from },
+  }: { answer: TeamAnswer; how: Pick<EntryFrame, 'actorId' | 'via'> & { from?: number | null } },
 ): Promise<void> {
   const messageId = await insertMessage(
     { listo, tx },
@@ -60,16 +61,26 @@ export async function answerAsTeam(
       ...{ ...answer, ticketNumber: ticket.number, readBy: 'requester', isByTeam: true },
     },
   );
-  await recordChange({ listo, tx }, ticket, effectOf(ticket, true, listo.clock.now()), {
-    ...{ type: 'answered', actorId, via, audience: 'requester' },
-    data: { messageId, ...(from !== undefined && { from }) },
+  await recordChange({ listo, tx }, ticket, {
+    changes: effectOf(ticket, true, listo.clock.now()),
+    entry: {
+      ...{ type: 'answered', actorId, via, audience: 'requester' },
+      data: { messageId, ...(from !== undefined && { from }) },
+    },
   });
+}
+
+/** @throws ProblemError where a link is none, or words cannot be shown as they stand */
+function requireFit({ text, format, links }: Pick<Words, 'text' | 'format' | 'links'>): void {
+  if (!links.every(({ url }) => isWebAddress(url)))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
+  if (format === 'rich' && isTooNested(text))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'text', code: 'tooNested' }] });
 }
 
 /** Sends words in a transaction that is under way. */
 export async function writeWithin(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
+  { listo, tx, viewer }: WorkOfViewer,
   number: number,
   {
     text,
@@ -82,11 +93,8 @@ export async function writeWithin(
     saidAt,
   }: Words & { by?: Door; saidAt?: number },
 ): Promise<{ messageId: string }> {
-  if (!links.every(({ url }) => isWebAddress(url)))
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'links', code: 'notALink' }] });
-  if (format === 'rich' && isTooNested(text))
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'text', code: 'tooNested' }] });
-  const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read', tx);
+  requireFit({ text, format, links });
+  const { ticket, guarded } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
   const rights = createRights(viewer);
   // Someone of the team who is also the requester writes as the requester on their own ticket.
   const isByTeam = readBy === 'team' || (may(rights, 'answer', guarded) && ticket.requesterId !== viewer.id);
@@ -110,15 +118,14 @@ export async function writeWithin(
   const mentioned =
     format === 'rich' ? await findMentioned({ listo, tx }, { ticket, guarded }, { text, readBy }) : [];
   if (fileIds.length > 0)
-    await keepFiles({ listo, tx }, viewer.id, fileIds, { ticketNumber: number, messageId });
+    await keepFiles({ listo, tx }, { personId: viewer.id, fileIds }, { ticketNumber: number, messageId });
   if (!isByTeam) await listo.ports.tickets.answered({ listo, tx }, ticket);
-  await recordChange(
-    { listo, tx },
-    ticket,
-    readBy === 'team'
-      ? { ...(may(rights, 'work', guarded) && ticket.requesterId !== viewer.id && { takenUp: true }) }
-      : effectOf(ticket, isByTeam, listo.clock.now()),
-    {
+  await recordChange({ listo, tx }, ticket, {
+    changes:
+      readBy === 'team'
+        ? { ...(may(rights, 'work', guarded) && ticket.requesterId !== viewer.id && { takenUp: true }) }
+        : effectOf(ticket, isByTeam, listo.clock.now()),
+    entry: {
       type: readBy === 'team' ? 'noted' : 'answered',
       actorId: viewer.id,
       via,
@@ -129,7 +136,7 @@ export async function writeWithin(
         ...(saidAt !== undefined && { saidAt }),
       },
     },
-  );
+  });
   return { messageId };
 }
 
@@ -137,10 +144,9 @@ export async function writeWithin(
 export async function write(
   { listo, viewer, actor }: Changing,
   number: number,
-  words: Words,
-  { by }: { by?: Door } = {},
+  { words, how: { by } = {} }: { words: Words; how?: { by?: Door } },
 ): Promise<{ messageId: string }> {
   return change(listo, actor, (tx) =>
-    writeWithin({ listo, tx }, viewer, number, { ...words, ...(by && { by }) }),
+    writeWithin({ listo, tx, viewer }, number, { ...words, ...(by && { by }) }),
   );
 }

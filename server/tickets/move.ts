@@ -13,13 +13,12 @@ import {
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { TicketEntryKind, Via } from '../../core/journal';
-import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import { insertMessage } from './messages';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
-import type { Changing, UnitOfWork } from '../unitOfWork';
+import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 
 /** What a move is called in the journal. */
 export const ENTRY_TYPES = {
@@ -80,12 +79,10 @@ export async function makeMove({ listo, tx }: UnitOfWork, ticket: TicketRecord, 
   const takenUp = takenUpBy({ name, by, actorId, input });
   // Also where it goes on to another team at once: who moved it has begun, and those who get it have yet to.
   if (takenUp.before && takenUp.after === false && !ticket.takenUp)
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { takenUp: true },
-      { type: 'takenUp', actorId, via, audience: 'team' },
-    );
+    await recordChange({ listo, tx }, ticket, {
+      changes: { takenUp: true },
+      entry: { type: 'takenUp', actorId, via, audience: 'team' },
+    });
   const messageId = plan.message !== null && actorId !== null ? await say(plan.message, 'requester') : null;
   const wanted: Partial<TicketRecord> = {
     ...plan.changes,
@@ -97,20 +94,21 @@ export async function makeMove({ listo, tx }: UnitOfWork, ticket: TicketRecord, 
     ...(name === 'decline' && { isDeclined: true }),
   };
   const data = { ...(messageId !== null && { messageId }), by };
-  const { version } = await recordChange({ listo, tx }, ticket, wanted, {
-    type: ENTRY_TYPES[name],
-    actorId,
-    via,
-    data,
+  const { version } = await recordChange({ listo, tx }, ticket, {
+    changes: wanted,
+    entry: {
+      type: ENTRY_TYPES[name],
+      actorId,
+      via,
+      data,
+    },
   });
   if (plan.note !== null && actorId !== null) {
     const noteId = await say(plan.note, 'team');
-    await recordChange(
-      { listo, tx },
-      ticket,
-      {},
-      { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
-    );
+    await recordChange({ listo, tx }, ticket, {
+      changes: {},
+      entry: { type: 'noted', actorId, via, audience: 'team', data: { messageId: noteId } },
+    });
   }
   await listo.ports.tickets.moved({ listo, tx }, ticket, name);
   return version;
@@ -123,14 +121,12 @@ type Body = BodyOf<typeof api.tickets.move>;
 
 /** Makes a move in a transaction that is under way. */
 export async function moveWithin(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
+  { listo, tx, viewer }: WorkOfViewer,
   number: number,
-  { name, by, version, input }: Body,
-  door?: Door,
+  { move: { name, by, version, input }, door }: { move: Body; door?: Door },
 ): Promise<{ version: number }> {
   const right = by !== 'agent' ? 'own' : name === 'give' ? 'giveOn' : 'work';
-  const { ticket } = await requireTicket(listo, viewer, number, right, tx);
+  const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: right });
   const actorId = viewer.id;
   const planned = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
   const yours: Record<string, unknown> = planned.ok ? planned.changes : {};
@@ -145,5 +141,5 @@ export async function moveTicket(
   number: number,
   body: Body,
 ): Promise<{ version: number }> {
-  return change(listo, actor, (tx) => moveWithin({ listo, tx }, viewer, number, body));
+  return change(listo, actor, (tx) => moveWithin({ listo, tx, viewer }, number, { move: body }));
 }

@@ -2,9 +2,7 @@ import type { Ticket } from '../../contract/tickets';
 import type { TicketAction } from '../../core/rights';
 import type { MoveName } from '../../core/tickets';
 import type { Definition, ServiceRow } from '../catalogue/model';
-import type { Listo } from '../listo';
-import type { UnitOfWork } from '../unitOfWork';
-import type { SignedIn } from '../sessions/viewer';
+import type { UnitOfWork, Viewing } from '../unitOfWork';
 import type { TicketRecord } from './model';
 
 /** What conditions on a request are judged by, before it has a number. */
@@ -26,8 +24,7 @@ export type TicketPorts = {
   answersChanged(work: UnitOfWork, ticket: TicketRecord, service: Definition): Promise<void>;
   /** What its page shows of approvals, plan, clocks and the chat. */
   read(
-    listo: Listo,
-    viewer: SignedIn,
+    viewing: Viewing,
     ticket: TicketRecord,
     rights: TicketAction[],
   ): Promise<Pick<Ticket, 'approvals' | 'plan' | 'clocks' | 'room' | 'conversation'>>;

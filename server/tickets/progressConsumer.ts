@@ -45,8 +45,11 @@ async function settleLabels(
     for (const ticket of tickets) {
       const since = labelled.get(ticket.number) ?? ticket.changedAt;
       const wanted = moveProgress(labels, ticket, ticket.progressId, since);
-      await recordChange({ listo, tx }, ticket, wanted, {
-        ...{ type: 'changed', actorId: null, via: 'rule', audience: 'team' },
+      await recordChange({ listo, tx }, ticket, {
+        changes: wanted,
+        entry: {
+          ...{ type: 'changed', actorId: null, via: 'rule', audience: 'team' },
+        },
       });
     }
   }

@@ -40,7 +40,7 @@ function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['move
 /** The page of a ticket, as far as the viewer may see it. */
 export async function readTicket(listo: Listo, viewer: SignedIn, number: number): Promise<Ticket> {
   const { tables } = listo.db;
-  const { ticket, guarded } = await requireTicket(listo, viewer, number, 'read');
+  const { ticket, guarded } = await requireTicket({ listo, viewer }, { number, action: 'read' });
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;
@@ -51,7 +51,7 @@ export async function readTicket(listo: Listo, viewer: SignedIn, number: number)
     readPeople(listo, [ticket.raisedById, ticket.assigneeId, ...alsoToldIds, ...collaboratorIds]),
     readRequester(listo, viewer, ticket),
     ticket.state === 'done' ? closesAt(listo, ticket) : null,
-    listo.ports.tickets.read(listo, viewer, ticket, rights),
+    listo.ports.tickets.read({ listo, viewer }, ticket, rights),
     readEntries(listo, number, isTeamSide),
   ]);
   const personOf = (id: string | null) => (id === null ? null : (people.get(id) ?? null));

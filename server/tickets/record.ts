@@ -31,8 +31,10 @@ export function isAsItIs(ticket: TicketRecord, wanted: Partial<TicketRecord>): b
 export async function recordChange(
   { listo, tx }: UnitOfWork,
   ticket: TicketRecord,
-  wanted: Partial<TicketRecord>,
-  { type, actorId, via, audience = 'requester', data = {} }: Recorded,
+  {
+    changes: wanted,
+    entry: { type, actorId, via, audience = 'requester', data = {} },
+  }: { changes: Partial<TicketRecord>; entry: Recorded },
 ): Promise<{ version: number; entryId: number }> {
   const now = listo.clock.now();
   // Follows from what is recorded; not itself a fact of the ticket.

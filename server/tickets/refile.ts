@@ -13,7 +13,7 @@ import type { TicketRecord } from './model';
 import { recordChange } from './record';
 import { refuseStale } from './stale';
 import { getOwn } from '../../core/records';
-import type { Changing, UnitOfWork } from '../unitOfWork';
+import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 
 const refused = (field: string, code: string): ProblemError =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code }] });
@@ -27,7 +27,7 @@ async function isBound({ listo, tx }: UnitOfWork, { number }: TicketRecord): Pro
 }
 
 async function lockOpen({ listo, tx }: UnitOfWork, viewer: SignedIn, number: number) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+  const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
   if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
   return ticket;
 }
@@ -54,27 +54,23 @@ export async function changeService(
     const isAgreedFirst = listo.ports.tickets.isAgreedFirst(service, { ...ticket, answers: carried });
     if (service.plan || isAgreedFirst || (await isBound({ listo, tx }, ticket)))
       throw refused('serviceId', 'needsAgreement');
-    if (left.length > 0) await noteWhatIsLeft({ listo, tx }, viewer, ticket, before.form, left);
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { serviceId, serviceVersion: service.version, kind: service.kind, answers: carried },
-      {
+    if (left.length > 0) await noteWhatIsLeft({ listo, tx, viewer }, ticket, { form: before.form, left });
+    await recordChange({ listo, tx }, ticket, {
+      changes: { serviceId, serviceVersion: service.version, kind: service.kind, answers: carried },
+      entry: {
         ...{ type: 'refiled', actorId: viewer.id, via: 'desk' },
         data: { name: service.title, formerName: before.title },
       },
-    );
+    });
     return { version: ticket.version };
   });
 }
 
 /** What the new form does not ask for is not lost. */
 async function noteWhatIsLeft(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
+  { listo, tx, viewer }: WorkOfViewer,
   ticket: TicketRecord,
-  form: FormDefinition,
-  left: string[],
+  { form, left }: { form: FormDefinition; left: string[] },
 ): Promise<void> {
   const lines = form.fields.flatMap((field) => {
     const said = left.includes(field.name)
@@ -90,7 +86,7 @@ async function noteWhatIsLeft(
     },
   );
   const noted = { type: 'noted', actorId: viewer.id, via: 'desk', audience: 'team' } as const;
-  await recordChange({ listo, tx }, ticket, {}, { ...noted, data: { messageId } });
+  await recordChange({ listo, tx }, ticket, { changes: {}, entry: { ...noted, data: { messageId } } });
 }
 
 /**
@@ -115,15 +111,13 @@ export async function changeRequester(
     await tables.followers.remove({ ticketNumber: number, personId: requesterId, role: 'alsoTold' }, tx);
     if (isWriter)
       await tables.followers.insert({ ticketNumber: number, personId: formerId, role: 'alsoTold' }, tx);
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { requesterId, ...(isWriter && { raisedById: formerId }) },
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: { requesterId, ...(isWriter && { raisedById: formerId }) },
+      entry: {
         ...{ type: 'requesterChanged', actorId: viewer.id, via: 'desk' },
         data: { personId: requesterId, fromId: formerId },
       },
-    );
+    });
     return { version: ticket.version };
   });
 }

@@ -39,7 +39,7 @@ export const ticketRoutes: Routes = (router, listo) => {
     undoMove(listo, { viewer, actor, number: params.number }, body.version),
   );
   serve(router, tickets.write, ({ viewer, actor, params, body }) =>
-    write({ listo, viewer, actor }, params.number, body),
+    write({ listo, viewer, actor }, params.number, { words: body }),
   );
   serve(router, tickets.follow, ({ viewer, actor, params, body }) =>
     addFollower(listo, { viewer, actor, number: params.number }, body),

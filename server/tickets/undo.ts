@@ -7,7 +7,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { requireTicket } from './guard';
 import type { TicketRecord } from './model';
 import { recordChange } from './record';
-import type { UnitOfWork } from '../unitOfWork';
+import type { UnitOfWork, WorkOfViewer } from '../unitOfWork';
 
 /** What an undo does not put back: when it happened, and what follows by itself. */
 const STAYS = new Set(['answered', 'takenUp']);
@@ -34,22 +34,23 @@ async function putBack(
   );
   if (!isAsLeft) throw new ProblemError('stale', { differences: [] });
   const before = Object.fromEntries(changes.map(([field, { from }]) => [field, from ?? null]));
-  const { version } = await recordChange({ listo, tx }, ticket, before, {
-    ...{ type: 'undone', actorId: personId, via: 'desk', audience: 'team' },
-    data: { undoes: entry.id },
+  const { version } = await recordChange({ listo, tx }, ticket, {
+    changes: before,
+    entry: {
+      ...{ type: 'undone', actorId: personId, via: 'desk', audience: 'team' },
+      data: { undoes: entry.id },
+    },
   });
   return version;
 }
 
 /** Takes back what an entry changed, by the right to work on its ticket; without an entry nothing had changed. */
 export async function undoEntry(
-  { listo, tx }: UnitOfWork,
-  viewer: SignedIn,
-  number: number,
-  entryId: number | null,
+  { listo, tx, viewer }: WorkOfViewer,
+  { number, entryId }: { number: number; entryId: number | null },
 ): Promise<void> {
   if (entryId === null) return;
-  const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+  const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
   const entry = await listo.db.tables.journal.findOne({ id: entryId }, tx);
   const changes = entry?.changes ?? {};
   await putBack({ listo, tx }, { personId: viewer.id, ticket, entry: { id: entryId, changes } });
@@ -66,7 +67,7 @@ export function undoMove(
   version: number,
 ): Promise<{ version: number }> {
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'read', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'read' });
     const entries = await listo.db.tables.journal.find(
       { ticketNumber: number, work: 'ticket' },
       { order: [['id', 'DESC']], limit: 20, transaction: tx },

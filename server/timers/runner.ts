@@ -19,7 +19,7 @@ type Handlers = Record<Due['kind'], TimerHandler>;
 /** What falls due: what is done then, and what lies in other tables than that of the timers. */
 export type Timers = {
   handlers: Handlers;
-  findOthers(db: Database, now: number, limit: number, tx: Transaction): Promise<Due[]>;
+  findOthers(db: Database, wanted: { now: number; limit: number }, tx: Transaction): Promise<Due[]>;
 };
 
 /** What is due in its order, what follows each other with one handler together. */
@@ -42,7 +42,7 @@ async function claim({ listo: { db, clock }, tx }: UnitOfWork, { findOthers }: T
     { now, limit: BATCH },
     tx,
   );
-  const due = [...timers, ...(await findOthers(db, now, BATCH, tx))];
+  const due = [...timers, ...(await findOthers(db, { now, limit: BATCH }, tx))];
   const first = due.sort((a, b) => a.at - b.at || a.ticketNumber - b.ticketNumber).slice(0, BATCH);
   // Gone first: what they do may set them anew.
   await removeTimers(

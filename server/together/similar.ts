@@ -42,8 +42,7 @@ function tellingWords(text: string): string[] {
 async function readByWords(
   listo: Listo,
   words: string[],
-  values: Record<string, unknown>,
-  fits: string,
+  { values, fits }: { values: Record<string, unknown>; fits: string },
 ): Promise<Row[]> {
   if (words.length === 0) return [];
   const { select } = listo.db;
@@ -81,7 +80,7 @@ async function readCandidates(
   const ofService = listo.db.select<Row>(isOnlyOpen ? open : `${open} UNION ALL ${solved}`, values);
   const words = tellingWords(title);
   const fits = `t.underNumber IS NULL AND ${visible.sql} ${isOnlyOpen ? "AND t.state IN ('received', 'inWork', 'held')" : ''}`;
-  const rows = (await Promise.all([ofService, readByWords(listo, words, values, fits)])).flat();
+  const rows = (await Promise.all([ofService, readByWords(listo, words, { values, fits })])).flat();
   return [...new Map(rows.map((row) => [row.number, row])).values()];
 }
 
@@ -115,7 +114,7 @@ function wordsOf(answers: Answers): string {
 
 /** What is like a ticket, open and solved. */
 export async function readSimilar(listo: Listo, viewer: SignedIn, number: number): Promise<Like[]> {
-  const { ticket } = await requireTicket(listo, viewer, number, 'readNotes');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'readNotes' });
   const of = { ...ticket, words: wordsOf(ticket.answers) };
   return toLikes(of, await readCandidates({ listo, viewer }, ticket, false));
 }

@@ -20,7 +20,7 @@ const refuse = (code: string) => new ProblemError('fieldsNotValid', { fields: [{
 
 /** What stands together with a ticket, as far as the viewer may read it. */
 export async function readTogether(listo: Listo, viewer: SignedIn, number: number) {
-  const { ticket } = await requireTicket(listo, viewer, number, 'read');
+  const { ticket } = await requireTicket({ listo, viewer }, { number, action: 'read' });
   const visible = visibleTo(viewer);
   const columns = 't.number, t.title, t.state';
   const [over] =
@@ -73,7 +73,7 @@ export async function putUnder(
     for (const each of [number, under].sort((a, b) => a - b))
       found.set(
         each,
-        await requireTicket(listo, viewer, each, 'work', tx).then(
+        await requireTicket({ listo, viewer, tx }, { number: each, action: 'work' }).then(
           (access) => access.ticket,
           (error: unknown) => {
             if (error instanceof ProblemError) return error;
@@ -105,24 +105,20 @@ export async function putUnder(
       as === 'same'
         ? { state: 'closed', closedAt: listo.clock.now(), ...NOT_HELD, waitsSince: null }
         : { state: 'held', heldFor: 'ticket', heldUntil: null, heldReason: String(under) };
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { ...state, underNumber: under, underAs: as },
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: { ...state, underNumber: under, underAs: as },
+      entry: {
         ...{ type: 'putUnder', actorId: viewer.id, via: 'desk' },
         data: { under, as, brought, overTitle: over.title },
       },
-    );
-    await recordChange(
-      { listo, tx },
-      over,
-      {},
-      {
+    });
+    await recordChange({ listo, tx }, over, {
+      changes: {},
+      entry: {
         ...{ type: 'cameUnder', actorId: viewer.id, via: 'desk', audience: 'team' },
         data: { below: number, as },
       },
-    );
+    });
     return OK;
   });
 }
@@ -148,7 +144,7 @@ export async function putAllUnder(
 export async function takeApart({ listo, viewer, actor }: Changing, number: number): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
     const { tables, select } = listo.db;
-    const { ticket } = await requireTicket(listo, viewer, number, 'work', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'work' });
     const { underNumber } = ticket;
     if (underNumber === null) throw new ProblemError('moveNotAllowed');
     const [entry] = await select<{ data: { brought: string[] } }>(
@@ -162,15 +158,13 @@ export async function takeApart({ listo, viewer, actor }: Changing, number: numb
       state: ticket.assigneeId === null ? ('received' as const) : ('inWork' as const),
       closedAt: null,
     };
-    await recordChange(
-      { listo, tx },
-      ticket,
-      { ...goesOn, ...NOT_HELD, underNumber: null, underAs: null },
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: { ...goesOn, ...NOT_HELD, underNumber: null, underAs: null },
+      entry: {
         ...{ type: 'takenApart', actorId: viewer.id, via: 'desk' },
         data: { under: underNumber },
       },
-    );
+    });
     return OK;
   });
 }
@@ -200,7 +194,10 @@ export const togetherConsumer: Consumer = {
         if (type === 'answered' && message?.isByTeam && message.readBy === 'requester') {
           const { authorId, via, text, format, links } = message;
           const by = { actorId, via: 'rule', from: ticketNumber } as const;
-          await answerAsTeam({ listo, tx }, ticket, { authorId, via, text, format, links }, by);
+          await answerAsTeam({ listo, tx }, ticket, {
+            answer: { authorId, via, text, format, links },
+            how: by,
+          });
         }
         if (type === 'done' && isOpen(ticket.state)) {
           if (ticket.state === 'held')

@@ -15,18 +15,16 @@ export async function setCheckOf(
 ): Promise<{ ok: true }> {
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
-    const { ticket } = await requireTicket(listo, viewer, number, 'note', tx);
+    const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: 'note' });
     const message = await tables.messages.findOne({ id: messageId, ticketNumber: number }, tx, true);
     if (message?.format !== 'rich') throw new ProblemError('notFound');
     const line = findChecks(message.text)[index];
     if (line?.text !== text) throw new ProblemError('stale');
     if (line.isDone === isDone) return OK;
     await tables.messages.update({ id: messageId }, { text: setCheck(message.text, index, isDone) }, tx);
-    await recordChange(
-      { listo, tx },
-      ticket,
-      {},
-      {
+    await recordChange({ listo, tx }, ticket, {
+      changes: {},
+      entry: {
         ...{
           type: isDone ? 'ticked' : 'unticked',
           actorId: viewer.id,
@@ -35,7 +33,7 @@ export async function setCheckOf(
         },
         data: { of: messageId, said: text.slice(0, 200) },
       },
-    );
+    });
     return OK;
   });
 }

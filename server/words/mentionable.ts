@@ -21,7 +21,7 @@ export async function listMentionable(
   { q, readBy }: { q: string; readBy: ReadBy },
 ): Promise<Mentionable[]> {
   const { select } = listo.db;
-  const found = await requireTicket(listo, viewer, number, 'read');
+  const found = await requireTicket({ listo, viewer }, { number, action: 'read' });
   const isTeamSide = may(createRights(viewer), 'readNotes', found.guarded);
   const near = everyoneOn(found, readBy);
   const people = await select<{ id: string; name: string; title: string }>(
@@ -35,14 +35,7 @@ export async function listMentionable(
       ...{ starts: `${escapeLike(q)}%`, within: `% ${escapeLike(q)}%` },
     },
   );
-  const readers = new Set(
-    await keepReaders(
-      listo,
-      found,
-      readBy,
-      people.map(({ id }) => id),
-    ),
-  );
+  const readers = new Set(await keepReaders(listo, found, { readBy, personIds: people.map(({ id }) => id) }));
   const wanted = foldText(q);
   const teams = isTeamSide ? await listo.db.tables.teams.find({}) : [];
   const others = near.filter((id) => id !== viewer.id).length;

@@ -11,7 +11,7 @@ export async function noteWriting(
   number: number,
   readBy: ReadBy,
 ): Promise<{ ok: true }> {
-  await requireTicket(listo, viewer, number, readBy === 'team' ? 'note' : 'read');
+  await requireTicket({ listo, viewer }, { number, action: readBy === 'team' ? 'note' : 'read' });
   // Not the application's clock: it only says what is newer, across processes.
   const at = Date.now();
   await listo.db.run(

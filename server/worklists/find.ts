@@ -8,7 +8,11 @@ import { visibleTo } from '../tickets/visibility';
 const MINE_PAGE = 50;
 
 /** What someone asked for or follows, the newest first. */
-export async function readMine(listo: Listo, viewer: Viewer, which: 'open' | 'past', before?: number) {
+export async function readMine(
+  listo: Listo,
+  viewer: Viewer,
+  { which, before }: { which: 'open' | 'past'; before: number | undefined },
+) {
   const states = which === 'open' ? ['received', 'inWork', 'held', 'done'] : ['closed', 'withdrawn'];
   const records = await listo.db.select<RowRecord>(
     `${ROW_SELECT} FROM tickets t ${ROW_JOINS}

@@ -82,8 +82,7 @@ function toListed({ asked, sortKey, sortGroup, ...found }: Found): Listed {
 /** The SQL that says which marks of the list a row carries. */
 function marksSql(
   { marks }: WorklistDefinition,
-  work: WorkQuery['work'],
-  query: WorkQuery,
+  { work, query }: { work: WorkQuery['work']; query: WorkQuery },
   resolve: (condition: Condition) => Condition,
 ): string {
   return marks
@@ -190,7 +189,7 @@ async function readRows(
     queries.map(async (query) => ({
       query,
       listed: await readWork(listo, query, {
-        marks: marksSql(definition, query.work, query, resolve),
+        marks: marksSql(definition, { work: query.work, query }, resolve),
         ...{ order, isGrouped: groupBy !== null, limit, now: reader.now },
       }),
     })),

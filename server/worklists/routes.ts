@@ -9,7 +9,9 @@ import { readShares } from './shares';
 
 export const worklistRoutes: Routes = (router, listo) => {
   const { tickets } = api;
-  serve(router, tickets.mine, ({ viewer, query }) => readMine(listo, viewer, query.which, query.before));
+  serve(router, tickets.mine, ({ viewer, query }) =>
+    readMine(listo, viewer, { which: query.which, before: query.before }),
+  );
   serve(router, tickets.find, ({ viewer, query }) => find(listo, viewer, query.q));
   const { worklists } = api;
   type Asked = { where?: string | undefined } & Pick<Seen, 'order' | 'groupBy'>;

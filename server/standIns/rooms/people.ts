@@ -99,8 +99,10 @@ export async function readHome(listo: Listo, me: RoomPersonRow): Promise<RoomsHo
 export async function readRoom(
   listo: Listo,
   me: RoomPersonRow,
-  roomId: string,
-  { before, threadId = null }: { before?: number; threadId?: string | null },
+  {
+    roomId,
+    how: { before, threadId = null },
+  }: { roomId: string; how: { before?: number; threadId?: string | null } },
 ): Promise<RoomView> {
   const { select, tables } = listo.db;
   const room = await requireRoom(listo, me, roomId);

@@ -166,9 +166,12 @@ export function createRoomsRoutes(listo: Listo, wire: RoomsWire): Router {
   router.get('/rooms/:id', async (request, response) => {
     const { before, thread } = request.query;
     response.json(
-      await readRoom(listo, await me(request), request.params.id, {
-        ...(typeof before === 'string' && { before: Number(before) }),
-        threadId: typeof thread === 'string' ? thread : null,
+      await readRoom(listo, await me(request), {
+        roomId: request.params.id,
+        how: {
+          ...(typeof before === 'string' && { before: Number(before) }),
+          threadId: typeof thread === 'string' ? thread : null,
+        },
       }),
     );
   });

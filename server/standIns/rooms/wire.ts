@@ -179,7 +179,7 @@ export class RoomsWire {
     try {
       const answer = await fetch(`${this.listo.address}/chat/events`, {
         method: 'POST',
-        headers: { 'Content-Type': 'application/json', ...sign(secret, id, body) },
+        headers: { 'Content-Type': 'application/json', ...sign(secret, { id, body }) },
         body,
         signal: AbortSignal.timeout(TIMEOUT_MS),
       });
