@@ -34,6 +34,33 @@ function contains(actual: unknown, value: string): boolean {
   return typeof actual === 'string' && actual.toLowerCase().includes(value.toLowerCase());
 }
 
+/** Makes ready to say whether a text has a word or phrase, whatever form it stands in. */
+export type WordTest = (phrase: string) => (text: string) => boolean;
+
+let wordTest: WordTest | null = null;
+
+/**
+ * Brings the reading of word forms. It needs stemmers, which are far larger than all else here and which a first page
+ * has no use for, so only those who ask conditions about words bring it.
+ */
+export function setWordTest(test: WordTest): void {
+  wordTest = test;
+}
+
+function compileWords({ op, value }: Extract<Leaf, { op: 'hasAny' | 'hasAll' }>, read: Reader): Test {
+  if (!wordTest) throw new RangeError('nobody has brought the reading of words');
+  const phrases = value.map(wordTest);
+  return (fields) => {
+    const actual = read(fields);
+    if (typeof actual === 'string')
+      return op === 'hasAny' ? phrases.some((has) => has(actual)) : phrases.every((has) => has(actual));
+    const texts = Array.isArray(actual) ? actual.filter((each) => typeof each === 'string') : [];
+    return op === 'hasAny'
+      ? phrases.some((has) => texts.some((text) => has(text)))
+      : phrases.every((has) => texts.some((text) => has(text)));
+  };
+}
+
 function isEmpty(actual: unknown): boolean {
   return actual === null || actual === '' || (Array.isArray(actual) && actual.length === 0);
 }
@@ -55,6 +82,9 @@ function compileLeaf(leaf: Leaf): Test {
       return (fields) => isEmpty(read(fields));
     case 'notEmpty':
       return (fields) => !isEmpty(read(fields));
+    case 'hasAny':
+    case 'hasAll':
+      return compileWords(leaf, read);
     default:
       return (fields) => compares(leaf, read(fields));
   }

@@ -1,5 +1,5 @@
 export type { Condition, Fields, Scalar } from './types';
-export { holds, toTest, type Test } from './holds';
+export { holds, setWordTest, toTest, type Test, type WordTest } from './holds';
 export { listFields } from './listFields';
 export { ALWAYS, isNever, NEVER, simplify } from './simplify';
 export { toSql, type Column, type Compiled } from './toSql';

@@ -85,6 +85,9 @@ function compileLeaf(leaf: Leaf, isNot: boolean, context: Context): string {
       return isEmptySql(column, isNot);
     case 'notEmpty':
       return isEmptySql(column, !isNot);
+    case 'hasAny':
+    case 'hasAll':
+      throw new RangeError(`word forms cannot be asked in SQL: ${leaf.field}`);
     case 'contains': {
       if (column.type !== 'text') return truth(isNot);
       const found = `INSTR(CONVERT(LOWER(${sql}) USING utf8mb4) ${EXACTLY}, ${context.add(leaf.value.toLowerCase())}) > 0`;

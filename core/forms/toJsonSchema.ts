@@ -105,6 +105,9 @@ function leafSchema(leaf: Extract<Condition, { op: string }>): JsonSchema {
       return that({ type: 'number', minimum: leaf.value });
     case 'contains':
       return that({ type: 'array', contains: { const: leaf.value } });
+    case 'hasAny':
+    case 'hasAll':
+      throw new RangeError(`JSON Schema knows no word forms: ${field}`);
     case 'empty':
       return not(that(ANSWERED));
     case 'notEmpty':

@@ -1,0 +1,91 @@
+import { readDuration } from '../calendar';
+import { listFields, type Condition } from '../conditions';
+import { inOrder } from './order';
+import { changesOf } from './rulesFor';
+import { timesOf } from './times';
+import type { Effect, Rule } from './types';
+
+/** What keeps a rule from being saved. */
+export type RuleFault =
+  'sameBeforeAndAfter' | 'noEffect' | 'badDuration' | 'badTime' | 'unknownZone' | 'noWords' | 'nobody';
+
+const isDuration = (text: string): boolean => {
+  const parts = readDuration(text);
+  return parts !== null && parts.days + parts.hours + parts.minutes + parts.seconds > 0;
+};
+
+function faultOfTime(rule: Rule): RuleFault | null {
+  const { trigger } = rule;
+  if (trigger.on !== 'time') return null;
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: trigger.zone });
+  } catch {
+    return 'unknownZone';
+  }
+  try {
+    timesOf(rule, 0, 1);
+    return null;
+  } catch (error) {
+    if (error instanceof RangeError) return 'badTime';
+    throw error;
+  }
+}
+
+function faultOfEffect(effect: Effect): RuleFault | null {
+  if ('words' in effect && !effect.words.en.trim() && !effect.words.pt.trim()) return 'noWords';
+  if (effect.do === 'hold' && effect.until !== undefined && !isDuration(effect.until)) return 'badDuration';
+  if (effect.do === 'tell' && effect.whom.length + (effect.personIds?.length ?? 0) === 0) return 'nobody';
+  if (effect.do === 'alsoTell' && effect.personIds.length === 0) return 'nobody';
+  return null;
+}
+
+/** All that is wrong with a rule as it is written. */
+export function checkRule(rule: Rule): RuleFault[] {
+  const { trigger, effects } = rule;
+  const faults: (RuleFault | null)[] = [
+    'field' in trigger && trigger.from !== undefined && trigger.from === trigger.to
+      ? 'sameBeforeAndAfter'
+      : null,
+    effects.length === 0 ? 'noEffect' : null,
+    trigger.on === 'silence' && !isDuration(trigger.after) ? 'badDuration' : null,
+    faultOfTime(rule),
+    ...effects.map(faultOfEffect),
+  ];
+  return [...new Set(faults.filter((fault) => fault !== null))];
+}
+
+/** What a rule hears of or asks for, by the names of fields. */
+const readsOf = ({ trigger, provided }: { trigger: Rule['trigger']; provided: Condition }): Set<string> => {
+  const fields = new Set(listFields(provided));
+  if ('field' in trigger) fields.add(trigger.field);
+  return fields;
+};
+
+/**
+ * The rings that a rule would close: rules each of which writes a field whose change the next one hears of, back to the
+ * rule itself. While they run none goes round; here they are shown while the rule is written.
+ */
+export function findRings(rules: Rule[], id: string): string[][] {
+  const sorted = [...rules].filter(({ isOn }) => isOn).sort(inOrder);
+  const written = new Map(
+    sorted.map((rule) => [
+      rule.id,
+      new Set(rule.effects.flatMap((effect) => Object.keys(changesOf(effect) ?? {}))),
+    ]),
+  );
+  const hears = (rule: Rule, by: string): boolean =>
+    'field' in rule.trigger &&
+    written.get(by)!.has(rule.trigger.field) &&
+    [...readsOf(rule)].some((field) => written.get(by)!.has(field));
+  const rings: string[][] = [];
+  const follow = (path: string[]): void => {
+    const last = path.at(-1)!;
+    for (const rule of sorted) {
+      if (!hears(rule, last)) continue;
+      if (rule.id === id) rings.push(path);
+      else if (!path.includes(rule.id)) follow([...path, rule.id]);
+    }
+  };
+  if (written.has(id)) follow([id]);
+  return rings;
+}

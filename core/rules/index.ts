@@ -1,0 +1,16 @@
+export { checkRule, findRings, type RuleFault } from './checkRule';
+export { apply, fits, rulesFor, type Fired } from './rulesFor';
+export { silences, type DueSilence, type RuleCalendars } from './silences';
+export { timesOf } from './times';
+export {
+  EVENT_KINDS,
+  type Effect,
+  type EventKind,
+  type FieldChange,
+  type Happening,
+  type Rule,
+  type RuleDuration,
+  type Trigger,
+} from './types';
+export { firstUnmet, whyOf, type Unmet, type Why } from './why';
+export { hasPhrase } from './words';
