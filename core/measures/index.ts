@@ -1,0 +1,15 @@
+export { ageing, openAt, type Span } from './backlog';
+export { bucketAfter, bucketOf, hourOfWeek, listBuckets, type Unit } from './buckets';
+export {
+  agentsFor,
+  expectedArrivals,
+  poissonQuantile,
+  type Expected,
+  type HourCount,
+  type Staffing,
+} from './expected';
+export { narrowed, type BoardChart } from './narrowed';
+export { points, seenBy, type Deed, type Place, type Scheme } from './points';
+export { processChart, type ProcessChart, type SignalRule } from './processChart';
+export { quantile, summarise, type Summary } from './summary';
+export { timeToDone, type Length, type Survival } from './survival';
