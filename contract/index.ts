@@ -12,6 +12,7 @@ import { fileEndpoints } from './files';
 import { importEndpoints } from './imports';
 import { mailEndpoints } from './mail';
 import { notificationEndpoints } from './notifications';
+import { organisationEndpoints } from './organisation';
 import { peopleEndpoints } from './people';
 import { planEndpoints } from './plans';
 import { assistantEndpoints } from './assistant';
@@ -37,6 +38,7 @@ export const api = {
   catalogue: catalogueEndpoints,
   services: serviceEndpoints,
   people: peopleEndpoints,
+  organisation: organisationEndpoints,
   calendars: calendarEndpoints,
   teams: teamEndpoints,
   targets: targetEndpoints,

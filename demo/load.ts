@@ -244,6 +244,7 @@ export async function loadDemo(
     tickets: stories.map(({ ticket }) => ticket),
   });
   await tables.settings.insert({ name: LAST_RESORT, value: { serviceId: 'other' } });
+  await tables.settings.insert({ name: 'organisation', value: 'Solvarra Ferries' });
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
   await loadRooms(listo, organisation.people);
   await loadConversations(

@@ -23,7 +23,17 @@ const SUBJECTS = [
   ],
   ['approvals', 'absences', 'plans'],
   ['assistant', 'conversations', 'notifications', 'mail', 'chat'],
-  ['bulk', 'imports', 'recounts', 'replays', 'compliance', 'figures', 'leaving', 'personCards'],
+  [
+    'bulk',
+    'imports',
+    'recounts',
+    'replays',
+    'compliance',
+    'figures',
+    'leaving',
+    'organisation',
+    'personCards',
+  ],
   ['standIns'],
 ];
 export const FLOORS = {

@@ -39,6 +39,7 @@ import { mailRoutes } from './mail/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import { leavingRoutes } from './leaving/routes';
+import { organisationRoutes } from './organisation/routes';
 import { peopleRoutes } from './people/routes';
 import { personCardRoutes } from './personCards/routes';
 import { routingRoutes } from './routing/routes';
@@ -162,6 +163,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
     peopleRoutes,
     personCardRoutes,
     leavingRoutes,
+    organisationRoutes,
     calendarRoutes,
     teamRoutes,
     targetRoutes,

@@ -13,6 +13,7 @@ import { createJournalTables } from './journal/model';
 import { createKnowledgeTables } from './knowledge/model';
 import { createMailTables } from './mail/model';
 import { createNotificationTables } from './notifications/model';
+import { createOrganisationTables } from './organisation/model';
 import { createPeopleTables } from './people/model';
 import { createPlanTables } from './plans/model';
 import { createProcedureTables } from './procedures/model';
@@ -32,6 +33,7 @@ import { createWorklistTables } from './worklists/model';
 export function createTables(sequelize: Sequelize) {
   return {
     ...createPeopleTables(sequelize),
+    ...createOrganisationTables(sequelize),
     ...createSessionTables(sequelize),
     ...createCatalogueTables(sequelize),
     ...createTicketTables(sequelize),

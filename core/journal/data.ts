@@ -127,6 +127,14 @@ export type SettingEntryData = {
   siteChanged: { siteId: string; calendarId: string };
   routingSet: { teamId: string };
   presenceSet: { personId: string; presence: string; teamIds: string[] };
+  personMade: { personId: string; teamIds: string[] };
+  personChanged: { personId: string; teamIds: string[]; fields: string[] };
+  personInvited: { personId: string; teamIds: string[] };
+  personArrived: { personId: string; teamIds: string[] };
+  memberSet: { personId: string; teamIds: string[]; role: string };
+  memberGone: { personId: string; teamIds: string[] };
+  groupMade: { teamId: string; name: string };
+  siteMade: { siteId: string; name: string };
   personLeft: { personId: string; teamIds: string[] };
   personBack: { personId: string; teamIds: string[] };
   chatLineSet: { line: string };

@@ -21,6 +21,7 @@ export const MAIL_TEMPLATES = [
   'alreadyDecided',
   'refused',
   'notProven',
+  'invited',
 ] as const;
 /** A mail that leaves by itself. */
 export type MailTemplate = (typeof MAIL_TEMPLATES)[number];
@@ -139,6 +140,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Please say it there: {title}', pt: '[{number}] Por favor diga-o lá: {title}' },
     'Hello {name},\n\nan answer has come from your address, and we cannot tell whether it is from you. Nothing is decided. Please decide here:\n{link}',
     'Olá {name},\n\nchegou uma resposta do seu endereço, e não sabemos se é sua. Nada está decidido. Por favor decida aqui:\n{link}',
+  ),
+  invited: t(
+    { en: 'Come in: {title}', pt: 'Pode entrar: {title}' },
+    'Hello {name},\n\n{who} has made a place for you at {title}. Choose a password of your own here, and you are in:\n{link}\n\nThe link is for you alone, works once and ends after seven days.',
+    'Olá {name},\n\n{who} abriu-lhe lugar em {title}. Escolha aqui a sua palavra-passe, e está dentro:\n{link}\n\nA ligação é só para si, serve uma vez e acaba ao fim de sete dias.',
   ),
   refused: t(
     { en: 'Not taken in: {title}', pt: 'Não recebido: {title}' },

@@ -93,6 +93,9 @@ export function maySetUp({ isAdministrator, teams }: Viewer, teamId: string | nu
   return isAdministrator || teams.some((team) => team.teamId === teamId && team.role === 'teamAdministrator');
 }
 
+/** Whether someone keeps the people of the organisation: makes them, changes them, lets them in. */
+export const mayKeepPeople = ({ isAdministrator }: Viewer): boolean => isAdministrator;
+
 /** Whether someone leads a team, or sets it up. */
 export function mayLead({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
   return isAdministrator || teams.some((team) => team.teamId === teamId && team.role !== 'agent');

@@ -29,6 +29,7 @@ import { up as sessionsAndKeys } from './migrations/0026-sessions-and-keys';
 import { up as givenOnBy } from './migrations/0027-given-on-by';
 import { up as offerSeconds } from './migrations/0028-offer-seconds';
 import { up as linesInOrder } from './migrations/0029-lines-in-order';
+import { up as invitations } from './migrations/0030-invitations';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -62,6 +63,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0027-given-on-by', up: givenOnBy },
       { name: '0028-offer-seconds', up: offerSeconds },
       { name: '0029-lines-in-order', up: linesInOrder },
+      { name: '0030-invitations', up: invitations },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

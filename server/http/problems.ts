@@ -10,6 +10,11 @@ export const PROBLEMS = {
     wayOut: 'Sign in, then do it again. What you typed is kept.',
   },
   wrongNameOrPassword: { status: 401, title: 'Wrong name or password', wayOut: 'Check both and try again.' },
+  invitationOver: {
+    status: 409,
+    title: 'This link lets nobody in any more',
+    wayOut: 'Ask whoever invited you for a new one.',
+  },
   tooManyTries: {
     status: 429,
     title: 'Too many tries',

@@ -13,7 +13,10 @@ const HEARTBEAT_MS = 15_000;
 const BATCH = 500;
 const AT_ONCE = 500;
 /** Entries that say something of a person: their data names them, and the teams whose affair it is. */
-const ABOUT_PEOPLE = new Set<EntryKind>(['personLeft', 'personBack', 'presenceSet']);
+const ABOUT_PEOPLE = new Set<EntryKind>([
+  ...(['personMade', 'personChanged', 'personInvited', 'personArrived', 'memberSet', 'memberGone'] as const),
+  ...(['personLeft', 'personBack', 'presenceSet'] as const),
+]);
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 

@@ -1,5 +1,5 @@
 import { serialize } from 'cookie';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { api } from '../../contract';
 import { ProblemError } from '../http/problems';
@@ -33,6 +33,16 @@ function setCookie(
   );
 }
 
+/** Signs someone in at a browser who has shown who they are. */
+export async function signIn(
+  listo: Listo,
+  personId: string,
+  { request, response }: { request: Request; response: Response },
+): Promise<void> {
+  const token = await beginSession(listo, personId, request.get('User-Agent') ?? '');
+  setCookie(listo, response, { token });
+}
+
 async function isDemo(listo: Listo): Promise<boolean> {
   return (await listo.db.tables.settings.findOne({ name: 'demo' })) !== null;
 }
@@ -50,7 +60,7 @@ export const sessionRoutes: Routes = (router, listo) => {
       throw new ProblemError('tooManyTries');
     },
   });
-  router.use(['/session', '/setup', '/my/password'], limiter);
+  router.use(['/session', '/setup', '/my/password', '/invitations'], limiter);
 
   serve(router, session.get, async ({ request }) => ({
     me: request.viewer ? await readMe(listo, request.viewer) : null,
@@ -65,9 +75,7 @@ export const sessionRoutes: Routes = (router, listo) => {
       { email: body.email, password: body.password },
       request.ip ?? '',
     );
-    setCookie(listo, response, {
-      token: await beginSession(listo, personId, request.get('User-Agent') ?? ''),
-    });
+    await signIn(listo, personId, { request, response });
     return OK;
   });
 
@@ -76,9 +84,7 @@ export const sessionRoutes: Routes = (router, listo) => {
       ? await tables.people.findOne({ id: body.personId, leftAt: null })
       : null;
     if (!person) throw new ProblemError('notFound');
-    setCookie(listo, response, {
-      token: await beginSession(listo, person.id, request.get('User-Agent') ?? ''),
-    });
+    await signIn(listo, person.id, { request, response });
     return OK;
   });
 
@@ -128,9 +134,7 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.setUp, async ({ body, request, response }) => {
     const personId = await setUp(listo, body);
-    setCookie(listo, response, {
-      token: await beginSession(listo, personId, request.get('User-Agent') ?? ''),
-    });
+    await signIn(listo, personId, { request, response });
     return OK;
   });
 };

@@ -75,6 +75,7 @@ export async function setUp(listo: Listo, body: BodyOf<typeof api.session.setUp>
       };
       await db.tables.teams.insert({ ...team, calendarId: 'office', outOfHours: WAITS, version: 1 }, tx);
       await listo.ports.sessions.begun({ listo, tx }, team.id);
+      await db.tables.settings.insert({ name: 'organisation', value: organisation }, tx);
       await db.tables.settings.remove({ name: CODE_SETTING }, tx);
       await listo.ports.teams.made({ listo, tx }, { ...team, calendarId: 'office' });
       await db.tables.people.insert(

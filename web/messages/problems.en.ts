@@ -2,6 +2,7 @@
 export const problemsEn = {
   notSignedIn: 'Your session has ended. Sign in and do it again; what you typed is kept.',
   wrongNameOrPassword: 'The name or the password is wrong. Check both and try again.',
+  invitationOver: 'This link lets nobody in any more. Ask whoever invited you for a new one.',
   tooManyTries: 'Too many tries. Wait a quarter of an hour, then try again.',
   forbidden: 'This is not yours to do. Ask someone of the team that holds it.',
   otherSite: 'This came from another site. Open Listo itself and do it there.',

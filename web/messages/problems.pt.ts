@@ -2,6 +2,7 @@
 export const problemsPt = {
   notSignedIn: 'A sessão terminou. Entre e repita; o que escreveu está guardado.',
   wrongNameOrPassword: 'O nome ou a palavra-passe está errado. Verifique e tente de novo.',
+  invitationOver: 'Esta ligação já não deixa entrar ninguém. Peça outra a quem o convidou.',
   tooManyTries: 'Demasiadas tentativas. Espere um quarto de hora e tente de novo.',
   forbidden: 'Isto não lhe cabe. Peça a alguém da equipa que o tem.',
   otherSite: 'Isto veio de outro sítio. Abra o próprio Listo e faça-o lá.',

@@ -1,0 +1,3 @@
+export { areAlike } from './alike';
+export { INVITATION_MS, invitationState, type Invitation, type InvitationState } from './invitation';
+export { closesRing } from './manager';
