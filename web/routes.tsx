@@ -90,6 +90,15 @@ const MailPage = lazy(() =>
 const LeavingPage = lazy(() =>
   import('./workshop/leaving/LeavingPage').then(({ LeavingPage: page }) => ({ default: page })),
 );
+const PeoplePage = lazy(() =>
+  import('./workshop/people/PeoplePage').then(({ PeoplePage: page }) => ({ default: page })),
+);
+const KeptPersonPage = lazy(() =>
+  import('./workshop/people/KeptPersonPage').then(({ KeptPersonPage: page }) => ({ default: page })),
+);
+const WelcomePage = lazy(() =>
+  import('./session/WelcomePage').then(({ WelcomePage: page }) => ({ default: page })),
+);
 const RoomsPage = lazy(() => import('./rooms/RoomsPage').then(({ RoomsPage: page }) => ({ default: page })));
 const ChatPage = lazy(() =>
   import('./workshop/chat/ChatPage').then(({ ChatPage: page }) => ({ default: page })),
@@ -121,6 +130,7 @@ const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) 
 export const router = createBrowserRouter([
   // Read by everyone, also without signing in.
   { path: 'open/articles/:id', element: <OpenArticle />, errorElement: <Lost isFailed /> },
+  { path: 'welcome/:token', element: <WelcomePage />, errorElement: <Lost isFailed /> },
   {
     element: <Gate />,
     errorElement: <Lost isFailed />,
@@ -154,6 +164,8 @@ export const router = createBrowserRouter([
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },
       { path: 'workshop', element: <Navigate to="/workshop/services" replace /> },
+      { path: 'workshop/people', element: <PeoplePage /> },
+      { path: 'workshop/people/:id', element: <KeptPersonPage /> },
       { path: 'workshop/services', element: <ServicesPage /> },
       { path: 'workshop/services/:id', element: <ServiceEditor /> },
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },

@@ -132,7 +132,8 @@ export class Conditioning {
       const chance = step.own * chanceOf(step.needs, values);
       if (!step.isShared) {
         values.set(step.place, chance);
-        return run(at + 1, weight);
+        run(at + 1, weight);
+        return;
       }
       for (const isUp of [1, 0]) {
         values.set(step.place, isUp);

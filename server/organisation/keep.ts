@@ -33,7 +33,7 @@ async function findFaults({ listo, tx }: UnitOfWork, person: PersonBody, id: str
     const managers = new Map(rows.map((row) => [row.id, row.managerId]));
     if (!managers.has(person.managerId)) faults.push({ field: 'person.managerId', code: 'notAChoice' });
     else if (closesRing(id, person.managerId, (each) => managers.get(each) ?? null))
-      faults.push({ field: 'person.managerId', code: 'ring' });
+      faults.push({ field: 'person.managerId', code: 'lineComesRound' });
   }
   return faults;
 }

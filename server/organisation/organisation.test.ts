@@ -152,7 +152,7 @@ test('says all that is wrong at once: a mail that is taken, a ring of managers, 
   const ring = await helder!.call('PUT', `/workshop/people/${boss}`, {
     ...{ version: kept.version, person: { ...bodyOf(kept), managerId: clerk } },
   });
-  expect(codesOf(ring)).toEqual(['person.managerId ring']);
+  expect(codesOf(ring)).toEqual(['person.managerId lineComesRound']);
 });
 
 test('a change is kept with who made it; a stale one says what differs', async () => {

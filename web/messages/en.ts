@@ -57,6 +57,19 @@ export const en = {
       administrator: 'sets Listo up',
     },
   },
+  welcome: {
+    title: 'Welcome to {{organisation}}',
+    lead: 'Hello {{name}}. Choose a password of your own, and you are in.',
+    forName: 'You sign in with {{email}}.',
+    enter: 'Come in',
+    over: {
+      used: 'This link has let you in already. Sign in with your password.',
+      ended: 'This link has ended: it was good for seven days. Ask whoever invited you for a new one.',
+      replaced: 'A later link has taken the place of this one. Open the newest invitation.',
+      unknown: 'This link is not known here. Look whether all of it is in the address.',
+    },
+    signIn: 'Sign in',
+  },
   setUp: {
     code: 'Code',
     codeHelp: 'The start command printed it.',

@@ -34,6 +34,8 @@ import { measuresEn } from './measures.en';
 import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
+import { peopleEn } from './people.en';
+import { peoplePt } from './people.pt';
 import { workshopEn } from './workshop.en';
 import { workshopPt } from './workshop.pt';
 
@@ -50,6 +52,7 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
 }
 const english = flatten({
   ...en,
+  people: peopleEn,
   workshop: workshopEn,
   moving: movingEn,
   plan: planEn,
@@ -69,6 +72,7 @@ const english = flatten({
 });
 const portuguese = flatten({
   ...pt,
+  people: peoplePt,
   workshop: workshopPt,
   moving: movingPt,
   plan: planPt,

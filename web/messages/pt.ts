@@ -58,6 +58,19 @@ export const pt: Messages = {
       administrator: 'configura o Listo',
     },
   },
+  welcome: {
+    title: 'Bem-vindo à {{organisation}}',
+    lead: 'Olá, {{name}}. Escolha uma palavra-passe sua, e está dentro.',
+    forName: 'Entra com {{email}}.',
+    enter: 'Entrar',
+    over: {
+      used: 'Esta ligação já o deixou entrar. Entre com a sua palavra-passe.',
+      ended: 'Esta ligação acabou: servia sete dias. Peça outra a quem o convidou.',
+      replaced: 'Uma ligação mais nova tomou o lugar desta. Abra o último convite.',
+      unknown: 'Esta ligação não é conhecida aqui. Veja se está inteira no endereço.',
+    },
+    signIn: 'Entrar',
+  },
   setUp: {
     code: 'Código',
     codeHelp: 'O comando de arranque mostrou-o.',

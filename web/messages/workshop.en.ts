@@ -1,6 +1,7 @@
 /** The words of the Workshop, which come when it is entered. */
 export const workshopEn = {
   title: 'Workshop',
+  people: 'People',
   services: 'Catalogue',
   calendars: 'Working calendars',
   promises: 'Targets',

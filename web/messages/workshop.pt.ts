@@ -2,6 +2,7 @@ import type { WorkshopWords } from './workshop.en';
 
 export const workshopPt: WorkshopWords = {
   title: 'Oficina',
+  people: 'Pessoas',
   services: 'Catálogo',
   calendars: 'Calendários de trabalho',
   promises: 'Metas',

@@ -1,4 +1,5 @@
 const SUBJECTS = [
+  'people',
   'services',
   'calendars',
   'promises',
@@ -14,7 +15,7 @@ const SUBJECTS = [
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Of the whole organisation, and so for administrators alone. */
-const OF_ADMINISTRATORS = new Set<Subject>(['mail', 'leaving']);
+const OF_ADMINISTRATORS = new Set<Subject>(['people', 'mail', 'leaving']);
 
 /** What the Workshop is about, for someone. */
 export const listSubjects = ({ isAdministrator }: { isAdministrator: boolean }): Subject[] =>

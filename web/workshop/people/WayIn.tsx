@@ -1,0 +1,59 @@
+import { Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import type { KeptPerson } from '../../../contract/organisation';
+import { call } from '../../api/call';
+import { api } from '../../api/endpoints';
+import { useWords } from '../../messages/useWords';
+import { ProblemNote } from '../../ui/ProblemNote';
+import { useTimes } from '../../ui/useTimes';
+import classes from '../Workshop.module.css';
+import { useRenewPeople } from './usePeople';
+
+/** How someone comes in, and a link for those who cannot yet. The link is shown once. */
+export function WayIn({ person: { id, wayIn, sessions, invitation, leftAt } }: { person: KeptPerson }) {
+  const { t } = useWords();
+  const times = useTimes();
+  const renew = useRenewPeople();
+  const invite = useMutation({
+    mutationFn: () => call(api.organisation.invite, { params: { id }, body: {} }),
+    onSettled: renew,
+  });
+  const made = invite.data;
+  return (
+    <section className={classes.section} aria-labelledby="person-way">
+      <h2 id="person-way">{t('people/way')}</h2>
+      <Text size="sm">
+        {wayIn === 'password' && t('people/wayPassword', { count: sessions })}
+        {wayIn === 'none' && t('people/wayNone')}
+        {wayIn === 'invited' &&
+          invitation &&
+          t('people/wayInvited', {
+            ...{ by: invitation.byName, at: times.day(invitation.at), end: times.day(invitation.endsAt) },
+          })}
+      </Text>
+      {made && (
+        <div role="status">
+          <Text size="sm" mt="xs">
+            {t(made.isMailed ? 'people/isMailed' : 'people/notMailed', { end: times.day(made.endsAt) })}
+          </Text>
+          <Group align="end" gap="xs" mt="xs">
+            <TextInput readOnly label={t('people/link')} value={made.link} style={{ flex: 1 }} maw={520} />
+            <CopyButton value={made.link}>
+              {({ copied, copy }) => (
+                <Button variant="default" onClick={copy}>
+                  {copied ? t('people/copied') : t('people/copy')}
+                </Button>
+              )}
+            </CopyButton>
+          </Group>
+        </div>
+      )}
+      <ProblemNote error={invite.error} />
+      {leftAt === null && wayIn !== 'password' && (
+        <Button mt="sm" variant="default" loading={invite.isPending} onClick={() => invite.mutate()}>
+          {t(wayIn === 'invited' ? 'people/inviteAgain' : 'people/invite')}
+        </Button>
+      )}
+    </section>
+  );
+}
