@@ -198,3 +198,37 @@ test.each([
   await see(page, sees);
   expect(await listBarriersInBoth(page)).toEqual([]);
 });
+
+test('a person is added in a team, invited by mail, and is inside with a password of their own', async () => {
+  const helder = await browser.open('helder', '/workshop/people');
+  await see(helder, 'Comes in by');
+  expect(await listBarriersInBoth(helder)).toEqual([]);
+  await click(helder, 'Add a person …');
+  const dialog = await find(helder, 'A new person', 'dialog');
+  await type(dialog, 'Name', 'Nadia Reis', 'textbox');
+  await type(dialog, 'Mail', 'nadia.reis@solvarra.example', 'textbox');
+  await click(dialog, 'Site', 'combobox');
+  await click(helder, 'Port Alder', 'option');
+  expect(await listBarriersInBoth(helder)).toEqual([]);
+  await click(helder, 'Add Nadia Reis');
+  await see(helder, 'Invited by Helder');
+  expect(await listBarriersInBoth(helder)).toEqual([]);
+
+  const [mail] = await app.listo.db.tables.mailOut.find({ toAddress: 'nadia.reis@solvarra.example' });
+  const nadia = await browser.open(null, new URL(/https?:\S+welcome\S+/.exec(mail!.text)![0]).pathname);
+  await see(nadia, 'Welcome to Solvarra Ferries');
+  expect(await listBarriersInBoth(nadia)).toEqual([]);
+  await type(nadia, 'Password (at least 12 characters)', 'a calm crossing at dusk');
+  await click(nadia, 'Come in');
+  await see(nadia, 'What do you need, Nadia?');
+
+  await helder.reload();
+  await see(helder, 'signed in at one place');
+  await click(helder, 'Take into a team', 'combobox');
+  await click(helder, 'Finance services', 'option');
+  await see(helder, 'works in Finance services');
+  // What she may do has come with it, without her doing anything.
+  await nadia.reload();
+  await nadia.locator('header ::-p-text(Desk)').click();
+  await see(nadia, 'Finance services');
+});

@@ -1,2 +1,12 @@
-export { createRights, isAgent, may, mayKeepPeople, mayLead, mayRank, maySetUp, readsDesk, TICKET_ACTIONS } from './rights';
+export {
+  createRights,
+  isAgent,
+  may,
+  mayKeepPeople,
+  mayLead,
+  mayRank,
+  maySetUp,
+  readsDesk,
+  TICKET_ACTIONS,
+} from './rights';
 export type { Abilities, GuardedTicket, TeamRole, TicketAction, Viewer } from './rights';

@@ -193,6 +193,7 @@ export const en = {
   entries: entriesEn,
   palette: {
     workshop: {
+      people: 'People',
       services: 'Catalogue',
       calendars: 'Working calendars',
       promises: 'Targets',

@@ -64,6 +64,7 @@ export const peopleEn = {
   takeOut: 'Take out of {{team}}',
   takenOut: 'Taken out of {{team}}. What was theirs there is back in the team.',
   way: 'Way in',
+  wayPassword_zero: 'Has a password, and is signed in nowhere now.',
   wayPassword_one: 'Has a password, and is signed in at one place.',
   wayPassword_other: 'Has a password, and is signed in at {{count}} places.',
   wayNone: 'Cannot come in yet.',

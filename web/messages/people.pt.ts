@@ -65,6 +65,7 @@ export const peoplePt: typeof peopleEn = {
   takeOut: 'Tirar de {{team}}',
   takenOut: 'Saiu de {{team}}. O que lá era seu voltou à equipa.',
   way: 'Entrada',
+  wayPassword_zero: 'Tem palavra-passe, e agora não está ligado em lado nenhum.',
   wayPassword_one: 'Tem palavra-passe, e está ligado num lugar.',
   wayPassword_other: 'Tem palavra-passe, e está ligado em {{count}} lugares.',
   wayNone: 'Ainda não pode entrar.',

@@ -201,6 +201,7 @@ export const pt: Messages = {
   entries: entriesPt,
   palette: {
     workshop: {
+      people: 'Pessoas',
       services: 'Catálogo',
       calendars: 'Calendários de trabalho',
       promises: 'Metas',

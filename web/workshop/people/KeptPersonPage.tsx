@@ -13,6 +13,7 @@ import classes from '../Workshop.module.css';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { FactsForm } from './FactsForm';
 import { Memberships } from './Memberships';
+import own from './People.module.css';
 import { useKeptPerson } from './usePeople';
 import { WayIn } from './WayIn';
 
@@ -23,7 +24,7 @@ function History({ history }: Pick<KeptPerson, 'history'>) {
     <section className={classes.section} aria-labelledby="person-history">
       <h2 id="person-history">{t('people/history')}</h2>
       {history.length === 0 && <Text size="sm">{t('people/nothingYet')}</Text>}
-      <ul>
+      <ul className={own.history}>
         {history.map(({ at, byName, type, fields, team }, i) => (
           <li key={i}>
             {t(`people/said/${type}`, {
@@ -54,17 +55,21 @@ function Person({ id }: { id: string }) {
         <PersonName person={person} />
       </Title>
       {leftAt !== null && <Text c="var(--muted)">{t('people/left', { day: times.day(leftAt) })}</Text>}
-      <section className={classes.section} aria-label={person.name}>
-        <FactsForm key={person.version} person={person} />
-      </section>
-      <Memberships person={person} />
-      <WayIn person={person} />
-      {id !== me.id && (
-        <Button component={Link} to={`/workshop/leaving/${id}`} mt="lg" variant="default">
-          {t(leftAt === null ? 'people/leaves' : 'people/isBack')}
-        </Button>
-      )}
-      <History history={person.history} />
+      <div className={own.sides}>
+        <section className={classes.section} aria-label={person.name}>
+          <FactsForm key={person.version} person={person} />
+        </section>
+        <div>
+          <Memberships person={person} />
+          <WayIn person={person} />
+          <History history={person.history} />
+          {id !== me.id && (
+            <Button component={Link} to={`/workshop/leaving/${id}`} mt="lg" variant="default">
+              {t(leftAt === null ? 'people/leaves' : 'people/isBack')}
+            </Button>
+          )}
+        </div>
+      </div>
     </>
   );
 }

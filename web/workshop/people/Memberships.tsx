@@ -47,7 +47,9 @@ export function Memberships({ person: { id, teams: own, leftAt } }: { person: Ke
         const team = local(name);
         return (
           <Group key={teamId} gap="sm" align="end" mb="xs" role="group" aria-label={team}>
-            <Text w={190}>{team}</Text>
+            <Text size="sm" fw={600} w="100%">
+              {team}
+            </Text>
             <Select
               w={190}
               size="xs"

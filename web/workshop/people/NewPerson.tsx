@@ -51,10 +51,10 @@ export function NewPerson({ onClose }: { onClose(): void }) {
   const [draft, setDraft, clear] = useDraft('workshop/people/new', EMPTY);
   const form = useForm({ initialValues: draft, onValuesChange: setDraft });
   const { siteId } = form.values.person;
-  const onlySite = sites.length > 0 && siteId === '' ? sites[0]!.id : null;
+  const onlySite = sites.length === 1 && siteId === '' ? sites[0]!.id : null;
   useEffect(() => {
     if (onlySite) form.setFieldValue('person.siteId', onlySite);
-    // Only where none is chosen yet.
+    // Where there is one alone, there is nothing to choose.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [onlySite]);
   const [key] = useState(() => nanoid());

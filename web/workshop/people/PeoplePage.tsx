@@ -106,7 +106,7 @@ function Row({ person }: { person: Listed }) {
   return (
     <Table.Tr>
       <Table.Td>
-        <Anchor component={Link} to={`/workshop/people/${id}`}>
+        <Anchor component={Link} size="sm" to={`/workshop/people/${id}`}>
           <PersonName person={person} />
         </Anchor>
         {marks.length > 0 && (
@@ -127,7 +127,7 @@ function Row({ person }: { person: Listed }) {
       </Table.Td>
       <Table.Td>{site}</Table.Td>
       <Table.Td>{teams.map(local).join(', ')}</Table.Td>
-      <Table.Td>{t(`people/ways/${wayIn}`)}</Table.Td>
+      <Table.Td c={wayIn === 'none' ? 'var(--muted)' : 'var(--ink)'}>{t(`people/ways/${wayIn}`)}</Table.Td>
     </Table.Tr>
   );
 }
@@ -154,7 +154,7 @@ export function PeoplePage() {
       {data && rows.length === 0 && <p>{t('people/none')}</p>}
       {rows.length > 0 && (
         <Table.ScrollContainer minWidth={640}>
-          <Table aria-label={t('workshop/people')} verticalSpacing="xs">
+          <Table aria-label={t('workshop/people')} verticalSpacing={6} fz="sm">
             <Table.Thead>
               <Table.Tr>
                 {(['name', 'title', 'site', 'teams', 'way'] as const).map((column) => (
