@@ -19,7 +19,9 @@ import classes from '../Workshop.module.css';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { EffectDialog } from '../EffectDialog';
 import { HoursForm } from './HoursForm';
+import { Groups } from './Groups';
 import { LabelsForm } from './LabelsForm';
+import { NewSite } from './NewSite';
 import { NewTeam } from './NewTeam';
 
 type Change = Partial<{
@@ -130,6 +132,7 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
             onChange={(givenOnBy) => update.mutate({ givenOnBy })}
           />
         )}
+        <Groups team={team} />
         <ProblemNote error={editing ? null : update.error} />
       </Table.Td>
       <Table.Td ta="right">
@@ -216,7 +219,8 @@ export function HoursPage() {
   const now = useNow(30_000);
   const { data: teams, error, refetch } = useTeams();
   const { data: sites = [] } = useSites();
-  const [isNew, setNew] = useState(false);
+  const [isNew, setNew] = useState<'team' | 'site' | null>(null);
+  const close = (): void => setNew(null);
   return (
     <WorkshopFrame lead={t('workshop/team/lead')}>
       {!teams && !error && <Waiting />}
@@ -231,7 +235,7 @@ export function HoursPage() {
             </Table.Tbody>
           </Table>
           {me.isAdministrator && (
-            <Button mt="sm" size="xs" variant="default" onClick={() => setNew(true)}>
+            <Button mt="sm" size="xs" variant="default" onClick={() => setNew('team')}>
               {t('workshop/team/new')}
             </Button>
           )}
@@ -244,10 +248,16 @@ export function HoursPage() {
                 ))}
               </Table.Tbody>
             </Table>
+            {me.isAdministrator && (
+              <Button mt="sm" size="xs" variant="default" onClick={() => setNew('site')}>
+                {t('workshop/team/newSite')}
+              </Button>
+            )}
           </section>
         </>
       )}
-      {isNew && <NewTeam onClose={() => setNew(false)} />}
+      {isNew === 'team' && <NewTeam onClose={close} />}
+      {isNew === 'site' && <NewSite onClose={close} />}
     </WorkshopFrame>
   );
 }
