@@ -4,6 +4,7 @@ import { benchChat } from './chat';
 import { benchClocks } from './clocks';
 import { benchConversations } from './conversations';
 import { benchCreate } from './create';
+import { benchEstate } from './estate';
 import { benchFind } from './find';
 import { benchFirstLoad } from './firstLoad';
 import { benchFulfil } from './fulfil';
@@ -13,6 +14,7 @@ import { benchPage } from './page';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchReplay } from './replay';
+import { benchRules } from './rules';
 import { benchSearch } from './search';
 import { benchTimers } from './timers';
 import { benchWorklists } from './worklists';
@@ -36,6 +38,8 @@ const BENCHES: Record<string, () => Promise<void>> = {
   live: benchLive,
   conversations: benchConversations,
   imports: benchImports,
+  estate: benchEstate,
+  rules: benchRules,
 };
 
 const wanted = process.argv.slice(2);

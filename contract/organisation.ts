@@ -183,6 +183,13 @@ export const organisationEndpoints = {
       organisation: z.string(),
     }),
   }),
+  forgotten: endpoint({
+    ...paths.organisation.forgotten,
+    summary: 'Send a link for another password, if this address is known here; the answer does not tell',
+    isOpen: true,
+    body: z.object({ email: z.string().min(1).max(200) }),
+    answer: okSchema,
+  }),
   accept: endpoint({
     ...paths.organisation.accept,
     summary: 'Come in by a link, with a password of one’s own',

@@ -56,6 +56,7 @@ export const paths = {
     createSite: { method: 'post', path: '/workshop/sites' },
     invitation: { method: 'get', path: '/invitations/:token' },
     accept: { method: 'post', path: '/invitations/:token' },
+    forgotten: { method: 'post', path: '/session/forgotten' },
   },
   calendars: {
     list: { method: 'get', path: '/calendars' },

@@ -190,18 +190,7 @@ const SHOTS: Shot[] = [
     address: '/knowledge/health',
     sees: 'solved by an article alone',
   },
-  {
-    name: 'matters',
-    person: 'rui',
-    address: '/workshop/assistant?matter=kiosk-payment',
-    sees: 'Try words on it',
-    act: async (page) => {
-      await page
-        .locator('::-p-aria([name="Try words on it"][role="textbox"])')
-        .fill('card reader of the machine hangs');
-      await see(page, 'It would');
-    },
-  },
+  { name: 'person', person: 'helder', address: '/workshop/people/bia', sees: 'What was changed' },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
 ];
 

@@ -131,6 +131,7 @@ export type SettingEntryData = {
   personChanged: { personId: string; teamIds: string[]; fields: string[] };
   personInvited: { personId: string; teamIds: string[] };
   personArrived: { personId: string; teamIds: string[] };
+  passwordForgotten: { personId: string; teamIds: string[] };
   memberSet: { personId: string; teamIds: string[]; role: string };
   memberGone: { personId: string; teamIds: string[] };
   groupMade: { teamId: string; name: string };

@@ -22,6 +22,7 @@ export const MAIL_TEMPLATES = [
   'refused',
   'notProven',
   'invited',
+  'forgotten',
 ] as const;
 /** A mail that leaves by itself. */
 export type MailTemplate = (typeof MAIL_TEMPLATES)[number];
@@ -145,6 +146,11 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: 'Come in: {title}', pt: 'Pode entrar: {title}' },
     'Hello {name},\n\n{who} has made a place for you at {title}. Choose a password of your own here, and you are in:\n{link}\n\nThe link is for you alone, works once and ends after seven days.',
     'Olá {name},\n\n{who} abriu-lhe lugar em {title}. Escolha aqui a sua palavra-passe, e está dentro:\n{link}\n\nA ligação é só para si, serve uma vez e acaba ao fim de sete dias.',
+  ),
+  forgotten: t(
+    { en: 'Another password for {title}', pt: 'Outra palavra-passe para {title}' },
+    'Hello {name},\n\nsomebody has said that you forgot your password. If that was you, choose another one here:\n{link}\n\nThe link works once and ends after an hour. If it was not you, there is nothing to do: your password is still good.',
+    'Olá {name},\n\nalguém disse que se esqueceu da palavra-passe. Se foi você, escolha aqui outra:\n{link}\n\nA ligação serve uma vez e acaba ao fim de uma hora. Se não foi, nada tem de fazer: a sua palavra-passe continua a servir.',
   ),
   refused: t(
     { en: 'Not taken in: {title}', pt: 'Não recebido: {title}' },

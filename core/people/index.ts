@@ -1,3 +1,9 @@
 export { areAlike } from './alike';
-export { INVITATION_MS, invitationState, type Invitation, type InvitationState } from './invitation';
+export {
+  FORGOTTEN_MS,
+  INVITATION_MS,
+  invitationState,
+  type Invitation,
+  type InvitationState,
+} from './invitation';
 export { closesRing } from './manager';

@@ -14,7 +14,8 @@ const BATCH = 500;
 const AT_ONCE = 500;
 /** Entries that say something of a person: their data names them, and the teams whose affair it is. */
 const ABOUT_PEOPLE = new Set<EntryKind>([
-  ...(['personMade', 'personChanged', 'personInvited', 'personArrived', 'memberSet', 'memberGone'] as const),
+  ...(['personMade', 'personChanged', 'personInvited', 'personArrived', 'passwordForgotten'] as const),
+  ...(['memberSet', 'memberGone'] as const),
   ...(['personLeft', 'personBack', 'presenceSet'] as const),
 ]);
 /** A browser that was away longer asks for its pages anew. */

@@ -1,6 +1,7 @@
 import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
-import { INVITATION_MS, invitationState } from '../../core/people';
+import { toAddress } from '../../core/identity';
+import { FORGOTTEN_MS, INVITATION_MS, invitationState } from '../../core/people';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
@@ -8,7 +9,8 @@ import type { Listo } from '../listo';
 import { isMailOn, queueMail } from '../mail/queue';
 import { hashPassword, refuseWeak } from '../sessions/sessions';
 import { createToken, hashToken } from '../sessions/token';
-import type { Changing, WorkOfViewer } from '../unitOfWork';
+import { forgetViewers } from '../sessions/viewer';
+import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 import type { InvitationRow } from './model';
 
 type Invited = AnswerOf<typeof api.organisation.invite>;
@@ -25,34 +27,78 @@ export async function findInvitation(listo: Listo, personId: string): Promise<In
   return rows.find((row) => invitationState(row, listo.clock.now()) === 'open') ?? null;
 }
 
-/** Makes a link for someone, in the place of the one before, and mails it. The link is known here alone. */
+/** Makes a link for someone, in the place of the one before. Its token is known here alone. */
+async function makeLink(
+  { listo, tx }: UnitOfWork,
+  { personId, byId, lasts }: { personId: string; byId: string; lasts: number },
+): Promise<{ at: number; endsAt: number; link: string }> {
+  const { invitations } = listo.db.tables;
+  const at = listo.clock.now();
+  const token = createToken();
+  const made = {
+    id: hashToken(token),
+    personId,
+    byId,
+    at,
+    endsAt: at + lasts,
+    usedAt: null,
+    replacedAt: null,
+  };
+  await invitations.update({ personId, usedAt: null, replacedAt: null }, { replacedAt: at }, tx);
+  await invitations.insert(made, tx);
+  return { at, endsAt: made.endsAt, link: `${listo.address}/welcome/${token}` };
+}
+
+async function teamIdsOf({ listo, tx }: UnitOfWork, personId: string): Promise<string[]> {
+  const members = await listo.db.tables.members.find({ personId }, { transaction: tx });
+  return members.map(({ teamId }) => teamId);
+}
+
+/** Makes a link that lets someone in, and mails it. */
 export async function inviteWithin({ listo, tx, viewer }: WorkOfViewer, personId: string): Promise<Invited> {
   const { tables } = listo.db;
   const person = await tables.people.findOne({ id: personId }, tx, true);
   if (!person || person.leftAt !== null) throw new ProblemError('notFound');
-  const now = listo.clock.now();
-  const token = createToken();
-  const endsAt = now + INVITATION_MS;
-  await tables.invitations.update({ personId, usedAt: null, replacedAt: null }, { replacedAt: now }, tx);
-  await tables.invitations.insert(
-    { id: hashToken(token), personId, byId: viewer.id, at: now, endsAt, usedAt: null, replacedAt: null },
-    tx,
-  );
+  const made = await makeLink({ listo, tx }, { personId, byId: viewer.id, lasts: INVITATION_MS });
   const by = (await tables.people.findOne({ id: viewer.id }, tx))!;
-  const link = `${listo.address}/welcome/${token}`;
-  const { id, name, email, language } = person;
   const isMailed = await isMailOn(listo, tx);
   if (isMailed)
     await queueMail(
       { listo, tx },
       {
-        ...{ template: 'invited', to: { id, name, email, language }, about: null },
-        blanks: { who: by.name, title: await readOrganisation(listo), link },
+        ...{ template: 'invited', to: person, about: null },
+        blanks: { who: by.name, title: await readOrganisation(listo), link: made.link },
       },
     );
-  const teamIds = (await tables.members.find({ personId }, { transaction: tx })).map(({ teamId }) => teamId);
-  await appendSetting({ listo, tx }, { by: viewer.id, type: 'personInvited', data: { personId, teamIds } });
-  return { at: now, endsAt, byName: by.name, link, isMailed };
+  const data = { personId, teamIds: await teamIdsOf({ listo, tx }, personId) };
+  await appendSetting({ listo, tx }, { by: viewer.id, type: 'personInvited', data });
+  return { ...made, byName: by.name, isMailed };
+}
+
+/**
+ * Mails a link for another password to whoever has this address and a password here. Nobody learns by it who is known:
+ * it is done beside the answer, which is always the same.
+ */
+export async function sendForgotten(listo: Listo, email: string): Promise<void> {
+  const { tables, transaction } = listo.db;
+  const address = toAddress(email);
+  if (address === null) return;
+  await transaction(async (tx) => {
+    const person = await tables.people.findOne({ email: address, leftAt: null }, tx, true);
+    if (!person?.passwordHash || !(await isMailOn(listo, tx))) return;
+    const { id: personId } = person;
+    const { link } = await makeLink({ listo, tx }, { personId, byId: personId, lasts: FORGOTTEN_MS });
+    await queueMail(
+      { listo, tx },
+      {
+        ...{ template: 'forgotten', to: person, about: null },
+        blanks: { title: await readOrganisation(listo), link },
+      },
+    );
+    const data = { personId, teamIds: await teamIdsOf({ listo, tx }, personId) };
+    await appendSetting({ listo, tx }, { by: null, type: 'passwordForgotten', data });
+  });
+  listo.wake();
 }
 
 /** Invites someone who is there. */
@@ -91,13 +137,13 @@ export async function accept(listo: Listo, token: string, password: string): Pro
     await tables.invitations.update({ id: row.id }, { usedAt: now }, tx);
     const isThere = await tables.people.update({ id: row.personId, leftAt: null }, { passwordHash }, tx);
     if (isThere === 0) throw new ProblemError('notFound');
-    const teamIds = (await tables.members.find({ personId: row.personId }, { transaction: tx })).map(
-      ({ teamId }) => teamId,
-    );
-    const data = { personId: row.personId, teamIds };
+    // Whoever sits elsewhere with the old password has to sign in anew.
+    await tables.sessions.remove({ personId: row.personId }, tx);
+    const data = { personId: row.personId, teamIds: await teamIdsOf({ listo, tx }, row.personId) };
     await appendSetting({ listo, tx }, { by: row.personId, type: 'personArrived', data });
     return row.personId;
   });
+  forgetViewers(listo);
   listo.wake();
   return personId;
 }

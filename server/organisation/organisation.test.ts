@@ -1,7 +1,7 @@
 import type { KeptPerson, PersonBody } from '../../contract/organisation';
-import { INVITATION_MS } from '../../core/people';
+import { FORGOTTEN_MS, INVITATION_MS } from '../../core/people';
 import { KIOSK } from '../testing/chat';
-import { startTestListo, type Person, type TestListo } from '../testing/harness';
+import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 
 /** Those who keep the people of an organisation: who is there, who may come in, who works in which team. */
 let app: TestListo;
@@ -232,4 +232,35 @@ test('finds who may be there already, under another spelling or with the same ad
   expect(await alike(`name=${encodeURIComponent(turned)}&email=`)).toContain('tomas');
   expect(await alike(`name=&email=${encodeURIComponent(email)}`)).toEqual(['tomas']);
   expect(await alike('name=Nobody+Known&email=')).toEqual([]);
+});
+
+test('a forgotten password: a link goes to whoever has one here, and nobody else learns of it', async () => {
+  const id = idOf(await make(person('Lia Mota'), { isInvited: true }));
+  const mailsTo = () => app.listo.db.tables.mailOut.find({ toId: id }, { order: ['at'] });
+  const tokenOf = ({ text }: { text: string }): string => /welcome\/([\w-]+)/.exec(text)![1]!;
+  const forget = (email: string) => nobody('POST', '/session/forgotten', { email });
+  const known = 'lia.mota@solvarra.example';
+  // Who has none yet keeps the invitation.
+  expect(await forget(known)).toEqual({ status: 200, body: { ok: true } });
+  const [invited] = await mailsTo();
+  const first = { password: 'a calm crossing at dusk' };
+  expect((await nobody('POST', `/invitations/${tokenOf(invited!)}`, first)).status).toBe(200);
+  const lia = await app.as(id);
+  expect(await forget('not.known@solvarra.example')).toEqual({ status: 200, body: { ok: true } });
+  expect(await forget(known.toUpperCase())).toEqual({ status: 200, body: { ok: true } });
+  const mails = await until(mailsTo, (all) => all.some(({ template }) => template === 'forgotten'));
+  expect(mails.map(({ template }) => template)).toEqual(['invited', 'forgotten']);
+  const token = tokenOf(mails.at(-1)!);
+  // Until it is used, the old one is good.
+  expect((await nobody('POST', '/session', { email: known, ...first })).status).toBe(200);
+  const second = { password: 'another crossing at dawn' };
+  expect((await nobody('POST', `/invitations/${token}`, second)).status).toBe(200);
+  expect((await nobody('POST', '/session', { email: known, ...first })).status).toBe(401);
+  expect((await nobody('POST', '/session', { email: known, ...second })).status).toBe(200);
+  // Where she was signed in with the old one, she is so no more.
+  expect((await lia.call('GET', '/sessions')).status).toBe(401);
+  await forget(known);
+  const [, , last] = await until(mailsTo, (all) => all.length === 3);
+  app.clock.pass(FORGOTTEN_MS);
+  expect((await nobody('POST', `/invitations/${tokenOf(last!)}`, second)).status).toBe(409);
 });

@@ -9,6 +9,7 @@ const MOST_HISTORY = 50;
 /** The kinds of entries that are about one person. */
 export const ABOUT_A_PERSON = [
   ...(['personMade', 'personChanged', 'personInvited', 'personArrived', 'personLeft', 'personBack'] as const),
+  ...(['passwordForgotten'] as const),
   ...(['memberSet', 'memberGone'] as const),
 ];
 

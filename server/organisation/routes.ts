@@ -4,7 +4,7 @@ import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { signIn } from '../sessions/routes';
 import type { SignedIn } from '../sessions/viewer';
-import { accept, invite, readInvitation } from './invitations';
+import { accept, invite, readInvitation, sendForgotten } from './invitations';
 import { createPerson, updatePerson } from './keep';
 import { listAlike, listPeople } from './list';
 import { createGroup, createSite, removeMember, setMember } from './members';
@@ -52,6 +52,12 @@ export const organisationRoutes: Routes = (router, listo) => {
   serve(router, organisation.createSite, ({ viewer, actor, body }) =>
     createSite({ listo, viewer, actor }, body),
   );
+  serve(router, organisation.forgotten, async ({ body }) => {
+    void sendForgotten(listo, body.email).catch((error: unknown) =>
+      listo.log.error(error, 'forgotten password'),
+    );
+    return Promise.resolve(OK);
+  });
   serve(router, organisation.invitation, ({ params }) => readInvitation(listo, params.token));
   serve(router, organisation.accept, async ({ params, body, request, response }) => {
     const personId = await accept(listo, params.token, body.password);

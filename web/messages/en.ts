@@ -42,6 +42,12 @@ export const en = {
     demoLead:
       'This is a demo of Solvarra Ferries. Nobody here is real. Choose someone and look around as them.',
     byName: 'Or sign in by name',
+    forgotten: 'Forgotten your password?',
+    forgottenLead:
+      'Say which mail you sign in with. If it is known here, a link for another password is on its way; it ends after an hour.',
+    send: 'Send me a link',
+    isSent: 'If {{email}} is known here, a link is on its way.',
+    neverMind: 'Back to signing in',
     email: 'Mail address',
     password: 'Password',
     submit: 'Sign in',
@@ -64,7 +70,8 @@ export const en = {
     enter: 'Come in',
     over: {
       used: 'This link has let you in already. Sign in with your password.',
-      ended: 'This link has ended: it was good for seven days. Ask whoever invited you for a new one.',
+      ended:
+        'This link has ended. Ask whoever invited you for a new one, or say where you sign in that you forgot your password.',
       replaced: 'A later link has taken the place of this one. Open the newest invitation.',
       unknown: 'This link is not known here. Look whether all of it is in the address.',
     },

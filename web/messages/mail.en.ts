@@ -52,6 +52,7 @@ export const mailEn = {
     leftOpen: 'A conversation with the assistant was left open',
     notProven: 'An answer could not be proven to be theirs',
     invited: 'Someone is invited to come in',
+    forgotten: 'Someone forgot their password',
     mayAnswer: 'A mail became a ticket, and an article may answer it',
     unclear: 'A decision by mail was unclear',
     alreadyDecided: 'A decision by mail came too late',

@@ -54,6 +54,7 @@ export const mailPt: MailWords = {
     leftOpen: 'Uma conversa com o assistente ficou aberta',
     notProven: 'Não se provou que uma resposta é sua',
     invited: 'Alguém é convidado a entrar',
+    forgotten: 'Alguém se esqueceu da palavra-passe',
     mayAnswer: 'Um correio tornou-se pedido, e um artigo pode responder',
     unclear: 'Uma decisão por correio não era clara',
     alreadyDecided: 'Uma decisão por correio chegou tarde',

@@ -43,6 +43,12 @@ export const pt: Messages = {
     demoLead:
       'Isto é uma demonstração da Solvarra Ferries. Ninguém aqui é real. Escolha alguém e veja com os seus olhos.',
     byName: 'Ou entre com o seu nome',
+    forgotten: 'Esqueceu-se da palavra-passe?',
+    forgottenLead:
+      'Diga com que correio entra. Se for conhecido aqui, vai a caminho uma ligação para outra palavra-passe; acaba ao fim de uma hora.',
+    send: 'Enviar-me uma ligação',
+    isSent: 'Se {{email}} for conhecido aqui, vai a caminho uma ligação.',
+    neverMind: 'Voltar à entrada',
     email: 'Endereço de correio',
     password: 'Palavra-passe',
     submit: 'Entrar',
@@ -65,7 +71,8 @@ export const pt: Messages = {
     enter: 'Entrar',
     over: {
       used: 'Esta ligação já o deixou entrar. Entre com a sua palavra-passe.',
-      ended: 'Esta ligação acabou: servia sete dias. Peça outra a quem o convidou.',
+      ended:
+        'Esta ligação acabou. Peça outra a quem o convidou, ou diga onde entra que se esqueceu da palavra-passe.',
       replaced: 'Uma ligação mais nova tomou o lugar desta. Abra o último convite.',
       unknown: 'Esta ligação não é conhecida aqui. Veja se está inteira no endereço.',
     },

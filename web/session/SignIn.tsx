@@ -6,6 +6,7 @@ import type { AnswerOf } from '../../contract/endpoint';
 import { call } from '../api/call';
 import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
+import { Forgotten } from './Forgotten';
 import classes from './SignIn.module.css';
 
 type DemoPerson = AnswerOf<typeof api.session.demoPeople>[number];
@@ -106,6 +107,9 @@ export function SignIn({ isDemo, hasEnded }: { isDemo: boolean; hasEnded: boolea
           </Button>
         </Stack>
       </form>
+      <div className={classes.form}>
+        <Forgotten email={form.values.email} />
+      </div>
     </main>
   );
 }

@@ -2,8 +2,9 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { api } from '../../../contract';
 import type { KeptPerson } from '../../../contract/organisation';
-import { refuse, standIn } from '../../testing/server';
+import { AWAY, refuse, standIn } from '../../testing/server';
 import { BIA, show } from '../../testing/show';
+import { Forgotten } from '../../session/Forgotten';
 import { WelcomePage } from '../../session/WelcomePage';
 import { KeptPersonPage } from './KeptPersonPage';
 import { NOBODY } from './facts';
@@ -221,4 +222,28 @@ test('a link that is not known says what to look at', async () => {
   server().on(api.organisation.invitation, refuse(404, 'notFound'));
   await openLink();
   await screen.findByText(/not known here/);
+});
+
+test('a forgotten password: a link is asked for, and the answer does not tell who is known', async () => {
+  server().on(api.organisation.forgotten, { ok: true });
+  await show(<Forgotten email="nadia@solvarra.example" />);
+  press('Forgotten your password?');
+  // What was typed to sign in has not to be typed again.
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: /mail/i }).value).toBe(
+    'nadia@solvarra.example',
+  );
+  press('Send me a link');
+  await screen.findByText(/If nadia@solvarra.example is known here/);
+  expect(server().callsOf(api.organisation.forgotten)[0]!.body).toEqual({ email: 'nadia@solvarra.example' });
+});
+
+test('a link that cannot be asked for says so, and what was typed stays', async () => {
+  server().on(api.organisation.forgotten, AWAY);
+  await show(<Forgotten email="nadia@solvarra.example" />);
+  press('Forgotten your password?');
+  press('Send me a link');
+  await screen.findByRole('alert');
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: /mail/i }).value).toBe(
+    'nadia@solvarra.example',
+  );
 });
