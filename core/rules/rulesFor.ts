@@ -64,8 +64,13 @@ export function apply(effects: Effect[], fields: Fields): Effect[] {
  */
 export function rulesFor(rules: Rule[], happening: Happening, ticket: Fields): Fired[] {
   const heard: Rule[] = [];
-  for (const rule of rules)
+  const { kind } = happening;
+  for (const rule of rules) {
+    const { on } = rule.trigger;
+    // Most rules hear of something else: that is seen first, since it is quick.
+    if (on !== kind && on !== 'fieldChanged') continue;
     if (rule.isOn && fits(rule.trigger, happening) && mayHear(rule, happening)) heard.push(rule);
+  }
   heard.sort(inOrder);
   if (heard.length === 0) return [];
   const fields: Fields = Object.assign(Object.create(null) as Fields, ticket);
