@@ -54,7 +54,7 @@ test('law: conditioning on what is shared agrees with trying every failure', () 
       ran++;
       const structure = make();
       const chance = new Conditioning(structure, structure.order()!, 't0').chance();
-      expect(chance).toBeCloseTo(tryAll(make()), 12);
+      expect(chance).toBeCloseTo(tryAll(make())!, 12);
     }),
     { numRuns: 1_000 },
   );
@@ -147,6 +147,29 @@ test('a ring that is fed is as good as its feed; one thing that comes round to i
   expect(
     availability(['w', ...ring], [{ thing: 'w', atLeast: 1, of: ['r0'] }, ...needs], 'w', own),
   ).toBeCloseTo(0.99 ** 40, 12);
+});
+
+test('a ring with ways out of it is answered too, where few branches decide it', () => {
+  // Each of eleven switches is fed by the next one or by a line of its own: it is up where it or any after it has a line.
+  const ring = range(11, 's');
+  const needs = ring.map((id, i) => ({ thing: id, atLeast: 1, of: [ring[(i + 1) % 11]!, `${id}x`] }));
+  const own = Object.fromEntries(
+    ring.flatMap((id) => [
+      [id, 0.9],
+      [`${id}x`, 0.8],
+    ]),
+  );
+  const things = ['w', ...ring, ...ring.map((id) => `${id}x`)];
+  const all11 = [{ thing: 'w', atLeast: 11, of: ring }];
+  // All are up: then they hold each other, lines or not.
+  expect(availability(things, [...all11, ...needs], 'w', own)).toBeCloseTo(0.9 ** 11, 12);
+  // From one of them on, step by step: it fails where a switch fails before a line was there, and never if none does.
+  let first = 0.9 ** 11;
+  for (let lost = 1; lost < 11; lost++) first += 0.9 ** lost * 0.1 * (1 - 0.2 ** lost);
+  expect(availability(things, [{ thing: 'w', atLeast: 1, of: ['s0'] }, ...needs], 'w', own)).toBeCloseTo(
+    first,
+    12,
+  );
 });
 
 test('refuses chances that are none, and says where it cannot answer', () => {

@@ -7,6 +7,8 @@ import { partBelow } from './watched';
 
 /** So many uncertain parts are tried out in full. */
 const MOST_TRIED = 20;
+/** Of more, so many branches: a few seconds. */
+const MOST_BRANCHES = 2 ** 21;
 
 /**
  * The chance that the watched thing is not down, when each thing fails by itself, independently, with chance 1 − own[id]
@@ -28,7 +30,12 @@ export function availability(
   const structure = new Structure(below, (place) => chanceOf(below.network.things[place]!));
   if (structure.sure !== null) return structure.sure;
   const order = structure.order();
-  if (listUncertain(structure).length <= MOST_TRIED) return tryAll(structure);
-  if (!order) throw new TooEntangled(watched);
+  const isFew = listUncertain(structure).length <= MOST_TRIED;
+  if (isFew || !order) {
+    // In a ring what is shared cannot be conditioned on one after the other; with luck few branches are enough.
+    const chance = tryAll(structure, isFew ? Infinity : MOST_BRANCHES);
+    if (chance === null) throw new TooEntangled(watched);
+    return chance;
+  }
   return new Conditioning(structure, order, watched).chance();
 }

@@ -9,8 +9,10 @@ export const listUncertain = ({ parts }: Structure): number[] =>
 /**
  * The chance that the root is up, by trying for each uncertain part that it fails and that it does not. A branch ends
  * as soon as the root is down whatever else holds, or up whatever else fails. Rings are no matter here.
+ * @param most so many branches are looked at
+ * @returns null where there are more
  */
-export function tryAll(structure: Structure): number {
+export function tryAll(structure: Structure, most = Infinity): number | null {
   const { parts, root } = structure;
   const places = [...parts.keys()];
   const network = new Network(
@@ -34,7 +36,9 @@ export function tryAll(structure: Structure): number {
     falling.takeBack(mark);
     return isUp;
   };
+  let branches = 0;
   const chanceFrom = (i: number): number => {
+    if (++branches > most) return 0;
     if (falling.isDown[watched]) return 0;
     if (isUpAnyway(i)) return 1;
     const { place, own } = uncertain[i]!;
@@ -45,5 +49,6 @@ export function tryAll(structure: Structure): number {
     falling.takeBack(mark);
     return own * ifUp + (1 - own) * ifFailed;
   };
-  return chanceFrom(0);
+  const chance = chanceFrom(0);
+  return branches > most ? null : chance;
 }

@@ -26,20 +26,18 @@ export function Groups({ team: { id, name, groups, mayEdit } }: { team: Team }) 
     onError: (error) => form.setErrors(toProblems(error)),
   });
   if (groups.length === 0 && !mayEdit) return null;
+  const names = groups.map((group) => group.name).join(', ');
   const label = t('workshop/team/newGroup', { team: local(name) });
   return (
     <>
-      {groups.length > 0 && (
-        <small className={classes.small}>
-          {`${t('workshop/team/groups')}: ${groups.map((group) => group.name).join(', ')}`}
-        </small>
-      )}
+      {groups.length > 0 && !mayEdit && <small className={classes.small}>{names}</small>}
       {mayEdit && (
         <form onSubmit={form.onSubmit((values) => make.mutate(values))} aria-label={label}>
-          <Group gap="xs" mt={8} align="start">
+          <Group gap="xs" mt={10} align="end">
             <TextInput
               size="xs"
-              aria-label={label}
+              label={t('workshop/team/groups')}
+              description={names}
               placeholder={t('workshop/team/groupName')}
               {...form.getInputProps('name')}
             />
