@@ -2,6 +2,7 @@ export { availability } from './availability';
 export { cutSets, loneFailures } from './cutSets';
 export { findClashes } from './clashes';
 export { BadEstate, TooEntangled, type EstateProblem, type EstateProblemCode } from './errors';
+export { recurring, type Incident, type OpenProblem, type Recurring } from './recurring';
 export { impactOf, likelihoodOf, RISK_TABLE, riskOf, wilson } from './risk';
 export { serviceTime, type ServiceTime } from './serviceTime';
 export { findSlot, type SlotRequest } from './slot';
