@@ -330,25 +330,8 @@ function personOf([id, name, title, siteId, more]: Named, phone: string): Person
   };
 }
 
-/** About 1,400 employees: the named ones and the many, each with a manager, a site and what they work with. */
-export function createOrganisation(random: Random): Organisation {
-  const phone = (): string => `+351 000 ${Math.floor(random.between(100_000, 999_999))}`;
-  const leadOf = new Map(AGENTS.filter(([, , , role]) => role === 'lead').map(([team, id]) => [team, id]));
-  const named = [...ASKERS, ...DECIDERS, ADMINISTRATOR].map((person) => personOf(person, phone()));
-  const agents = AGENTS.map(([team, id, name, role]) => {
-    const [, teamName] = TEAMS.find(([teamId]) => teamId === team)!;
-    const managerId = role === 'lead' ? 'helder' : leadOf.get(team)!;
-    return personOf(
-      [
-        id,
-        name,
-        role === 'lead' ? `Lead, ${teamName}` : teamName,
-        'head',
-        { managerId, place: random.pick(PLACES[0]![4]) },
-      ],
-      phone(),
-    );
-  });
+/** Those whom the story does not name. */
+function createMany(random: Random, { count, phone }: { count: number; phone(): string }): PersonRow[] {
   const managers: Record<string, string> = { ombra: 'graca', quell: 'graca', lorne: 'aro' };
   const titles = [
     'Terminal agent',
@@ -362,7 +345,7 @@ export function createOrganisation(random: Random): Organisation {
     'Planner',
     'Clerk',
   ];
-  const many = Array.from({ length: STAFF - named.length - agents.length }, (_, i) => {
+  return Array.from({ length: count }, (_, i) => {
     const [siteId, , , , places] = random.pick(PLACES);
     const title = random.pick(titles);
     const isCrew = ['Deckhand', 'Cook', 'Mate', 'Engineer'].includes(title);
@@ -382,6 +365,28 @@ export function createOrganisation(random: Random): Organisation {
       phone(),
     );
   });
+}
+
+/** About 1,400 employees: the named ones and the many, each with a manager, a site and what they work with. */
+export function createOrganisation(random: Random): Organisation {
+  const phone = (): string => `+351 000 ${Math.floor(random.between(100_000, 999_999))}`;
+  const leadOf = new Map(AGENTS.filter(([, , , role]) => role === 'lead').map(([team, id]) => [team, id]));
+  const named = [...ASKERS, ...DECIDERS, ADMINISTRATOR].map((person) => personOf(person, phone()));
+  const agents = AGENTS.map(([team, id, name, role]) => {
+    const [, teamName] = TEAMS.find(([teamId]) => teamId === team)!;
+    const managerId = role === 'lead' ? 'helder' : leadOf.get(team)!;
+    return personOf(
+      [
+        id,
+        name,
+        role === 'lead' ? `Lead, ${teamName}` : teamName,
+        'head',
+        { managerId, place: random.pick(PLACES[0]![4]) },
+      ],
+      phone(),
+    );
+  });
+  const many = createMany(random, { count: STAFF - named.length - agents.length, phone });
   return {
     sites: PLACES.map(([id, name, timeZone, calendarId]) => ({
       ...{ id, name, timeZone, calendarId },

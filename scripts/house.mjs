@@ -193,9 +193,9 @@ const FIGURES = [
   ['climbing imports', climbing.length, 0, climbing],
   ['rings of folders', folderRings.length, 0, folderRings.map((ring) => ring.join(', '))],
   ['rings of files', fileRings.length, 0, fileRings.map((ring) => ring.join(', '))],
-  [`functions over ${FUNCTION_LINES} lines`, long.functions.length, 39, long.functions],
+  [`functions over ${FUNCTION_LINES} lines`, long.functions.length, 34, long.functions],
   [`functions of the server with over ${MOST_ARGUMENTS} arguments`, long.args.length, 2, long.args],
-  [`components over ${COMPONENT_LINES} lines`, long.components.length, 28, long.components],
+  [`components over ${COMPONENT_LINES} lines`, long.components.length, 27, long.components],
   [`files over ${FILE_LINES} lines`, longFiles.length, 0, longFiles],
   ['undocumented exports of core and contract', undocumented.length, 0, undocumented],
 ];
@@ -207,7 +207,7 @@ for (const [what, count, most, which] of FIGURES) {
   if (isTold) for (const each of which) say(`          ${each}`);
 }
 /** As much of the code is tests at least; it only goes up. */
-const LEAST_TESTS = 19;
+const LEAST_TESTS = 20;
 isWrong ||= share < LEAST_TESTS;
 say(`${share.toFixed(1).padStart(6)}  % of the code is tests (at least ${LEAST_TESTS})`);
 process.exit(isWrong ? 1 : 0);

@@ -106,29 +106,9 @@ export type ChatNoticeRow = {
   version: number;
 };
 
-export function createChatTables(sequelize: Sequelize) {
+/** What comes in from the chat, what goes out to it, and which of its messages are of which ticket. */
+function createMessageTables(sequelize: Sequelize) {
   return {
-    chatIdentities: new Table<ChatIdentityRow>(
-      sequelize,
-      'chat_identities',
-      { chatId: id, personId: id, at: instant },
-      ['chatId'],
-    ),
-    chatRooms: new Table<ChatRoomRow>(
-      sequelize,
-      'chat_rooms',
-      {
-        ...{ roomId: id, name: text(80), job: text(12), teamId: id, serviceId: id, isEach: flag },
-        ...{ language: text(2), state: text(12), reason: text(200), version: integer },
-      },
-      ['roomId'],
-    ),
-    chatHeard: new Table<{ roomId: string; lastSeq: number }>(
-      sequelize,
-      'chat_heard',
-      { roomId: id, lastSeq: integer },
-      ['roomId'],
-    ),
     chatIn: new Table<ChatInRow>(sequelize, 'chat_in', {
       ...{ id, roomId: id, seq: integer, receivedAt: instant, body: json, state: text(12), tries: integer },
       ...{ outcome: text(30), detail: text(500), ticketNumber: integer },
@@ -156,6 +136,33 @@ export function createChatTables(sequelize: Sequelize) {
         place: integer,
       },
       ['messageId'],
+    ),
+  };
+}
+
+export function createChatTables(sequelize: Sequelize) {
+  return {
+    ...createMessageTables(sequelize),
+    chatIdentities: new Table<ChatIdentityRow>(
+      sequelize,
+      'chat_identities',
+      { chatId: id, personId: id, at: instant },
+      ['chatId'],
+    ),
+    chatRooms: new Table<ChatRoomRow>(
+      sequelize,
+      'chat_rooms',
+      {
+        ...{ roomId: id, name: text(80), job: text(12), teamId: id, serviceId: id, isEach: flag },
+        ...{ language: text(2), state: text(12), reason: text(200), version: integer },
+      },
+      ['roomId'],
+    ),
+    chatHeard: new Table<{ roomId: string; lastSeq: number }>(
+      sequelize,
+      'chat_heard',
+      { roomId: id, lastSeq: integer },
+      ['roomId'],
     ),
     chatPlaces: new Table<ChatPlaceRow>(
       sequelize,
