@@ -14,11 +14,8 @@ const TREND_HOURS = 672;
 const [LEAST_TREND, MOST_TREND] = [0.5, 2];
 const [LOW, HIGH] = [0.05, 0.95];
 
-/** The least count that a Poisson count with this mean does not exceed with chance q. */
-export function poissonQuantile(q: number, mean: number): number {
-  if (mean <= 0) return 0;
-  const isEnough = (count: number): boolean => 1 - poissonTail(count + 1, mean) >= q;
-  let [low, high] = [-1, Math.max(1, Math.ceil(mean))];
+/** The least whole number above `low` that is enough, where every greater one is too; looked for from `high` on. */
+function leastEnough(isEnough: (count: number) => boolean, low: number, high: number): number {
   while (!isEnough(high)) [low, high] = [high, high * 2];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
@@ -26,6 +23,12 @@ export function poissonQuantile(q: number, mean: number): number {
     else low = middle;
   }
   return high;
+}
+
+/** The least count that a Poisson count with this mean does not exceed with chance q. */
+export function poissonQuantile(q: number, mean: number): number {
+  if (mean <= 0) return 0;
+  return leastEnough((count) => 1 - poissonTail(count + 1, mean) >= q, -1, Math.max(1, Math.ceil(mean)));
 }
 
 const sumOf = (counts: HourCount[]): number => counts.reduce((sum, { count }) => sum + count, 0);
@@ -88,12 +91,5 @@ export function agentsFor({ perHour, handlingSeconds, withinSeconds, share }: St
     return 1 - erlangC(agents, load) * late >= share;
   };
   if (handlingSeconds <= 0) return 1;
-  let [low, high] = [0, Math.max(1, Math.ceil(load))];
-  while (!isEnough(high)) [low, high] = [high, high * 2];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (isEnough(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
+  return leastEnough(isEnough, 0, Math.max(1, Math.ceil(load)));
 }
