@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import type { PersonBody } from '../../contract/organisation';
 import { toAddress } from '../../core/identity';
 import { closesRing } from '../../core/people';
+import { isDuplicate } from '../database/database';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
@@ -43,6 +44,16 @@ async function requireFit(work: UnitOfWork, person: PersonBody, id: string): Pro
   if (fields.length > 0) throw new ProblemError('fieldsNotValid', { fields });
 }
 
+/** Somebody else was quicker with the same address, between the look and the writing of it. */
+async function orTaken<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work;
+  } catch (error) {
+    if (!isDuplicate(error)) throw error;
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'person.email', code: 'taken' }] });
+  }
+}
+
 /** How a person is stored: what is blank is not there. */
 const toColumns = ({ email, place, vessel, ...person }: PersonBody) => ({
   ...person,
@@ -60,12 +71,14 @@ export async function createPerson(
     await requireFit({ listo, tx }, person, id);
     if (teamId !== null && !(await tables.teams.findOne({ id: teamId }, tx)))
       throw new ProblemError('fieldsNotValid', { fields: [{ field: 'teamId', code: 'notAChoice' }] });
-    await tables.people.insert(
-      {
-        ...{ id, ...toColumns(person), device: null, passwordHash: null, wantsMail: true },
-        ...{ presence: 'available', leftAt: null, version: 1 },
-      },
-      tx,
+    await orTaken(
+      tables.people.insert(
+        {
+          ...{ id, ...toColumns(person), device: null, passwordHash: null, wantsMail: true },
+          ...{ presence: 'available', leftAt: null, version: 1 },
+        },
+        tx,
+      ),
     );
     const teamIds = teamId === null ? [] : [teamId];
     await appendSetting(
@@ -110,7 +123,7 @@ async function updateWithin(
     });
   if (fields.length === 0) return { version };
   if (before.isAdministrator && !person.isAdministrator) await requireAdministrator({ listo, tx }, id);
-  await tables.people.update({ id }, { ...wanted, version: version + 1 }, tx);
+  await orTaken(tables.people.update({ id }, { ...wanted, version: version + 1 }, tx));
   const members = await tables.members.find({ personId: id }, { transaction: tx });
   await appendSetting(
     { listo, tx },

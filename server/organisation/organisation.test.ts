@@ -155,6 +155,14 @@ test('says all that is wrong at once: a mail that is taken, a ring of managers, 
   expect(codesOf(ring)).toEqual(['person.managerId lineComesRound']);
 });
 
+test('two who add one address at once: one is told that it is taken', async () => {
+  for (let i = 0; i < 6; i++) {
+    const both = await Promise.all([1, 2].map(() => make(person(`Twice ${i}`))));
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 422]);
+    expect(codesOf(both.find(({ status }) => status === 422)!)).toEqual(['person.email taken']);
+  }
+});
+
 test('a change is kept with who made it; a stale one says what differs', async () => {
   const id = idOf(await make(person('Vera Luz')));
   const kept = await read(id);
