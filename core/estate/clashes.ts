@@ -17,7 +17,7 @@ export function overlapOf(stretches: Stretch[]): Stretch | null {
 export class Effects {
   private readonly falling: Falling;
   private readonly isWatched: Uint8Array;
-  /** What each work takes out, what it takes down with that, and which of the watched things fall by it. */
+  /** What each work takes out, and what it takes down with that. */
   readonly takesOut: Set<number>[];
   readonly down: Set<number>[];
   /** What two works take down that neither does, for those that do so. */

@@ -1,5 +1,4 @@
 import { readDuration } from '../calendar';
-import { listFields, type Condition } from '../conditions';
 import { inOrder } from './order';
 import { changesOf } from './rulesFor';
 import { timesOf } from './times';
@@ -54,13 +53,6 @@ export function checkRule(rule: Rule): RuleFault[] {
   return [...new Set(faults.filter((fault) => fault !== null))];
 }
 
-/** What a rule hears of or asks for, by the names of fields. */
-const readsOf = ({ trigger, provided }: { trigger: Rule['trigger']; provided: Condition }): Set<string> => {
-  const fields = new Set(listFields(provided));
-  if ('field' in trigger) fields.add(trigger.field);
-  return fields;
-};
-
 /**
  * The rings that a rule would close: rules each of which writes a field whose change the next one hears of, back to the
  * rule itself. While they run none goes round; here they are shown while the rule is written.
@@ -73,19 +65,16 @@ export function findRings(rules: Rule[], id: string): string[][] {
       new Set(rule.effects.flatMap((effect) => Object.keys(changesOf(effect) ?? {}))),
     ]),
   );
-  const hears = (rule: Rule, by: string): boolean =>
-    'field' in rule.trigger &&
-    written.get(by)!.has(rule.trigger.field) &&
-    [...readsOf(rule)].some((field) => written.get(by)!.has(field));
+  const hears = ({ trigger }: Rule, by: string): boolean =>
+    'field' in trigger && written.get(by)!.has(trigger.field);
   const rings: string[][] = [];
-  const follow = (path: string[]): void => {
-    const last = path.at(-1)!;
+  // Each rule is reached once, by its shortest way; what is reached is gone through in turn.
+  const wayTo = new Map(written.has(id) ? [[id, [id]]] : []);
+  for (const [at, way] of wayTo)
     for (const rule of sorted) {
-      if (!hears(rule, last)) continue;
-      if (rule.id === id) rings.push(path);
-      else if (!path.includes(rule.id)) follow([...path, rule.id]);
+      if (!hears(rule, at)) continue;
+      if (rule.id === id) rings.push(way);
+      else if (!wayTo.has(rule.id)) wayTo.set(rule.id, [...way, rule.id]);
     }
-  };
-  if (written.has(id)) follow([id]);
   return rings;
 }

@@ -17,6 +17,17 @@ const FIELDS = [
   ...(['managerId', 'language', 'isAdministrator', 'mayAskForOthers', 'goesFirst'] as const),
 ];
 
+/** Who manages whom, from someone up to the top. */
+async function readLine({ listo, tx }: UnitOfWork, from: string): Promise<Map<string, string | null>> {
+  const line = new Map<string, string | null>();
+  for (let at: string | null = from; at !== null && !line.has(at);) {
+    const row: Pick<PersonRow, 'managerId'> | null = await listo.db.tables.people.findOne({ id: at }, tx);
+    line.set(at, row?.managerId ?? null);
+    at = row?.managerId ?? null;
+  }
+  return line;
+}
+
 /** What is wrong with a person as they are to be kept: all of it at once. */
 async function findFaults({ listo, tx }: UnitOfWork, person: PersonBody, id: string): Promise<Fault[]> {
   const { people, sites } = listo.db.tables;
@@ -30,11 +41,13 @@ async function findFaults({ listo, tx }: UnitOfWork, person: PersonBody, id: str
   if (!(await sites.findOne({ id: person.siteId }, tx)))
     faults.push({ field: 'person.siteId', code: 'notAChoice' });
   if (person.managerId !== null) {
-    const rows = await people.find({ leftAt: null }, { transaction: tx });
-    const managers = new Map(rows.map((row) => [row.id, row.managerId]));
-    if (!managers.has(person.managerId)) faults.push({ field: 'person.managerId', code: 'notAChoice' });
-    else if (closesRing(id, person.managerId, (each) => managers.get(each) ?? null))
-      faults.push({ field: 'person.managerId', code: 'lineComesRound' });
+    const first = await people.findOne({ id: person.managerId, leftAt: null }, tx);
+    if (!first) faults.push({ field: 'person.managerId', code: 'notAChoice' });
+    else {
+      const line = await readLine({ listo, tx }, first.id);
+      if (closesRing(id, first.id, (each) => line.get(each) ?? null))
+        faults.push({ field: 'person.managerId', code: 'lineComesRound' });
+    }
   }
   return faults;
 }

@@ -14,7 +14,6 @@ import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
 import { bodyOf } from './facts';
-import { useRenewPeople } from './usePeople';
 
 const TEXTS = [
   ...(['name', 'email', 'phone', 'title', 'department', 'place', 'vessel', 'costCentre'] as const),
@@ -66,9 +65,8 @@ function Theirs({ error, onReload }: { error: unknown; onReload(): void }) {
 }
 
 /** What is kept of a person, to be changed. */
-export function FactsForm({ person }: { person: KeptPerson }) {
+export function FactsForm({ person, onRenew }: { person: KeptPerson; onRenew(): void }) {
   const { t } = useWords();
-  const renew = useRenewPeople();
   const toProblems = useProblems();
   const { data: sites = [] } = useSites();
   const form = useForm<{ person: PersonBody }>({ initialValues: { person: bodyOf(person) } });
@@ -80,7 +78,7 @@ export function FactsForm({ person }: { person: KeptPerson }) {
       }),
     onSuccess: () => {
       notifications.show({ message: t('people/saved') });
-      return renew();
+      onRenew();
     },
     onError: (error) => form.setErrors(toProblems(error)),
   });
@@ -133,7 +131,7 @@ export function FactsForm({ person }: { person: KeptPerson }) {
           ))}
         </div>
       </SimpleGrid>
-      <Theirs error={save.error} onReload={() => void renew()} />
+      <Theirs error={save.error} onReload={onRenew} />
       {save.error && Object.keys(errors).length === 0 && !isStale(save.error) && (
         <ProblemNote error={save.error} />
       )}

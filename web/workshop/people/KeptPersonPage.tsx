@@ -1,4 +1,6 @@
 import { Anchor, Button, Text, Title } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { KeptPerson } from '../../../contract/organisation';
 import { useMe } from '../../api/queries';
@@ -14,7 +16,7 @@ import { WorkshopFrame } from '../WorkshopFrame';
 import { FactsForm } from './FactsForm';
 import { Memberships } from './Memberships';
 import own from './People.module.css';
-import { useKeptPerson } from './usePeople';
+import { keyOfPerson, useKeptPerson, useRenewPeople } from './usePeople';
 import { WayIn } from './WayIn';
 
 function History({ history }: Pick<KeptPerson, 'history'>) {
@@ -43,11 +45,24 @@ function History({ history }: Pick<KeptPerson, 'history'>) {
 }
 
 function Person({ id }: { id: string }) {
+  const { data: person, error } = useKeptPerson(id);
+  if (!person) return error ? <ProblemNote error={error} /> : <Waiting />;
+  return <Shown person={person} />;
+}
+
+/** What is typed rests on the facts as they were when it was begun, whatever is read anew beside it. */
+function Shown({ person }: { person: KeptPerson }) {
+  const { id } = person;
   const { t } = useWords();
   const me = useMe();
   const times = useTimes();
-  const { data: person, error } = useKeptPerson(id);
-  if (!person) return error ? <ProblemNote error={error} /> : <Waiting />;
+  const client = useQueryClient();
+  const renew = useRenewPeople();
+  const [base, setBase] = useState(person);
+  const takeAnew = async (): Promise<void> => {
+    await renew();
+    setBase(client.getQueryData<KeptPerson>(keyOfPerson(id)) ?? person);
+  };
   const { leftAt } = person;
   return (
     <>
@@ -57,7 +72,7 @@ function Person({ id }: { id: string }) {
       {leftAt !== null && <Text c="var(--muted)">{t('people/left', { day: times.day(leftAt) })}</Text>}
       <div className={own.sides}>
         <section className={classes.section} aria-label={person.name}>
-          <FactsForm key={person.version} person={person} />
+          <FactsForm key={base.version} person={base} onRenew={() => void takeAnew()} />
         </section>
         <div>
           <Memberships person={person} />

@@ -137,6 +137,27 @@ test('a change is saved with the version that it was made of; a stale one keeps 
   );
 });
 
+test('what is typed is saved against what it was begun on, also where the person was read anew beside it', async () => {
+  const team = {
+    teamId: 'stores',
+    name: { en: 'Stores', pt: 'Armazém' },
+    role: 'agent' as const,
+    groupId: null,
+  };
+  await openPerson(nadia({ teams: [team] }));
+  fill('Title', 'Purser');
+  // Somebody else has changed her meanwhile, which comes along with the change of a team.
+  server().on(api.organisation.removeMember, { ok: true });
+  server().on(api.organisation.person, nadia({ version: 4, title: 'Cook' }));
+  press('Take out of Stores');
+  await screen.findByText(/In no team/);
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Title' }).value).toBe('Purser');
+  server().on(api.organisation.update, { version: 5 });
+  press('Save');
+  await waitFor(() => expect(server().callsOf(api.organisation.update)).toHaveLength(1));
+  expect(server().callsOf(api.organisation.update)[0]!.body).toMatchObject({ version: 3 });
+});
+
 test('a link is shown to be handed over where no mail leaves, and can be made anew', async () => {
   await openPerson(nadia());
   const link = 'https://listo.example/welcome/abc';

@@ -20,9 +20,11 @@ export const useKeptPeople = ({ q, siteId, teamId, state, role }: Narrowing) =>
     placeholderData: (before) => before,
   });
 
+export const keyOfPerson = (id: string) => ['organisation', 'person', id] as const;
+
 export const useKeptPerson = (id: string) =>
   useQuery({
-    queryKey: ['organisation', 'person', id],
+    queryKey: keyOfPerson(id),
     queryFn: () => call(api.organisation.person, { params: { id } }),
   });
 
