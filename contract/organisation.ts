@@ -11,6 +11,7 @@ import {
   personRefSchema,
   textSchema,
 } from './shared';
+import { SETUP_COUNTS } from '../core/setup';
 import { findBadText } from '../core/text';
 
 /** Text that may be blank. */
@@ -99,6 +100,11 @@ const versioned = z.object({ version: z.number().int() });
 
 /** Calls about the people of the organisation, for those who keep them. */
 export const organisationEndpoints = {
+  setup: endpoint({
+    ...paths.organisation.setup,
+    summary: 'How much there is of all that is set up, for those who set up',
+    answer: z.record(z.enum(SETUP_COUNTS), z.number().int()),
+  }),
   people: endpoint({
     ...paths.organisation.people,
     summary: 'The people of the organisation, a page at a time',

@@ -44,6 +44,7 @@ export const paths = {
     teams: { method: 'get', path: '/teams' },
   },
   organisation: {
+    setup: { method: 'get', path: '/workshop/setup' },
     people: { method: 'get', path: '/workshop/people' },
     alike: { method: 'get', path: '/workshop/people-alike' },
     person: { method: 'get', path: '/workshop/people/:id' },

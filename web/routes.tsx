@@ -90,6 +90,9 @@ const MailPage = lazy(() =>
 const LeavingPage = lazy(() =>
   import('./workshop/leaving/LeavingPage').then(({ LeavingPage: page }) => ({ default: page })),
 );
+const PathPage = lazy(() =>
+  import('./workshop/path/PathPage').then(({ PathPage: page }) => ({ default: page })),
+);
 const PeoplePage = lazy(() =>
   import('./workshop/people/PeoplePage').then(({ PeoplePage: page }) => ({ default: page })),
 );
@@ -163,7 +166,7 @@ export const router = createBrowserRouter([
       { path: 'desk/:list', element: <Worklist /> },
       { path: 'desk/:list/:number', element: <Worklist /> },
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },
-      { path: 'workshop', element: <Navigate to="/workshop/services" replace /> },
+      { path: 'workshop', element: <PathPage /> },
       { path: 'workshop/people', element: <PeoplePage /> },
       { path: 'workshop/people/:id', element: <KeptPersonPage /> },
       { path: 'workshop/services', element: <ServicesPage /> },

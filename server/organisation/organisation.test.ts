@@ -66,6 +66,28 @@ test('only those who keep people see the list and change anyone', async () => {
   }
 });
 
+test('the path counts what is set up, for those who set up alone', async () => {
+  const { tables } = app.listo.db;
+  const read = async () => (await helder!.call('GET', '/workshop/setup')).body as Record<string, number>;
+  const before = await read();
+  expect(before.sites).toBe((await tables.sites.find({})).length);
+  expect(before.people).toBe((await tables.people.find({ leftAt: null })).length);
+  const leads = (await tables.members.find({})).filter(({ role }) => role !== 'agent');
+  const teams = await tables.teams.find({});
+  expect(before.teamsWithoutLead).toBe(
+    teams.filter(({ id }) => !leads.some(({ teamId }) => teamId === id)).length,
+  );
+  await make(person('Path Walker'));
+  const invited = await make(person('Path Invited'), { isInvited: true });
+  const after = await read();
+  expect(after.people).toBe(before.people! + 2);
+  // An invitation that waits is a way in.
+  expect(after.peopleWithoutWayIn).toBe(before.peopleWithoutWayIn! + 1);
+  const all = await tables.people.find({ leftAt: null });
+  expect(all.some(({ id }) => id === idOf(invited))).toBe(true);
+  expect((await tomas!.call('GET', '/workshop/setup')).status).toBe(403);
+});
+
 test('the list goes through everyone once, page after page, and narrows', async () => {
   const { listo } = app;
   const all = await listo.db.tables.people.find({ leftAt: null });

@@ -1,5 +1,5 @@
 import { api } from '../../contract';
-import { mayKeepPeople } from '../../core/rights';
+import { mayKeepPeople, readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
 import { signIn } from '../sessions/routes';
@@ -9,6 +9,7 @@ import { createPerson, updatePerson } from './keep';
 import { listAlike, listPeople } from './list';
 import { createGroup, createSite, removeMember, setMember } from './members';
 import { readPerson } from './person';
+import { countSetup } from './setup';
 
 function mustKeep(viewer: SignedIn): void {
   if (!mayKeepPeople(viewer)) throw new ProblemError('forbidden');
@@ -16,6 +17,10 @@ function mustKeep(viewer: SignedIn): void {
 
 export const organisationRoutes: Routes = (router, listo) => {
   const { organisation } = api;
+  serve(router, organisation.setup, async ({ viewer }) => {
+    if (!readsDesk(viewer)) throw new ProblemError('forbidden');
+    return countSetup(listo);
+  });
   serve(router, organisation.people, async ({ viewer, query }) => {
     mustKeep(viewer);
     return listPeople(listo, query);

@@ -1,5 +1,6 @@
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
 import { useDebouncedValue } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAskSearch, useFind, useMe } from '../api/queries';
@@ -9,11 +10,23 @@ import { byNearness, nearest } from './nearness';
 import { markShown, paletteStore } from './paletteStore';
 import { usePlaces } from './usePlaces';
 
+const SETTINGS_SHOWN = 4;
 const ARTICLES_SHOWN = 3;
 const SERVICES_SHOWN = 4;
 
 type Found = SpotlightActionData & { id: string; names: string[] };
 type Group = { group: string; actions: Found[] };
+
+/** Settings that the words lead to, for those who set up; their words come when they are first asked for. */
+function useSettings(asked: string) {
+  const words = useWords();
+  const me = useMe();
+  return useQuery({
+    queryKey: ['settings', words.language, asked],
+    enabled: asked.trim() !== '' && me.areas.includes('workshop'),
+    queryFn: async () => (await import('../workshop/path/listFound')).listFound(words, me, asked),
+  });
+}
 
 /** People, tickets, services and articles that fit; none as long as what is answered was not asked so. */
 function useFoundGroups(query: string): { groups: Group[]; isLooking: boolean } {
@@ -25,6 +38,7 @@ function useFoundGroups(query: string): { groups: Group[]; isLooking: boolean } 
   const found = useFind(q);
   const services = useAskSearch(q);
   const articles = useArticleSearch(q, isAgent ? 'desk' : 'ask');
+  const settings = useSettings(q);
   const isAsked = query.trim() !== '';
   const answers = isQuestion(q) ? [found, services, articles] : [found, services];
   const isLooking = isAsked && (q !== query || answers.some((answer) => answer.isFetching));
@@ -46,6 +60,13 @@ function useFoundGroups(query: string): { groups: Group[]; isLooking: boolean } 
         actions: (found.data?.people ?? []).map(({ id, name, title }) => ({
           ...{ id: `p${id}`, label: t('palette/raiseFor', { name }), description: title, names: [name] },
           onClick: go(isAgent ? `/desk/raise?for=${id}` : `/ask?for=${id}`),
+        })),
+      },
+      {
+        group: t('palette/settings'),
+        actions: (settings.data ?? []).slice(0, SETTINGS_SHOWN).map(({ id, name, help, to }) => ({
+          ...{ id: `c${id}`, label: name, description: help, names: [name] },
+          onClick: go(to),
         })),
       },
       {

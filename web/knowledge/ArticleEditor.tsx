@@ -16,7 +16,7 @@ import { Link, useNavigate } from 'react-router';
 import type { ArticleBody } from '../../contract/knowledge';
 import type { AnswerOf } from '../../contract/endpoint';
 import { PLACES, type Place } from '../../contract/names';
-import type { Language } from '../../core/forms';
+import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
 import { inLanguage, type ArticleState } from '../../core/knowledge';
 import { call } from '../api/call';
 import { api } from '../api/endpoints';
@@ -55,6 +55,10 @@ function giveOut(title: string, body: string): void {
   URL.revokeObjectURL(link.href);
 }
 
+/** The language in which there is a heading, one’s own before the others. */
+const languageOf = (title: LocalText, own: Language): Language =>
+  [own, ...LANGUAGES].find((language) => title[language].trim() !== '') ?? own;
+
 /** Writes an article in both languages, with how it reads beside; what is written is kept until it is saved. */
 export function ArticleEditor({ place, fresh, article }: Props) {
   const { t, local, language: own } = useWords();
@@ -67,7 +71,8 @@ export function ArticleEditor({ place, fresh, article }: Props) {
     `article:${place}:${version}`,
     article ? bodyOf(article) : fresh,
   );
-  const [language, setLanguage] = useState<Language>(own);
+  // What was begun in another language, of a question that was asked in it, opens in that.
+  const [language, setLanguage] = useState<Language>(() => languageOf(fresh.title, own));
   const isFixed = article !== null && !article.mayEdit;
   const set = (change: Partial<ArticleBody>): void => setDraft({ ...draft, ...change });
   const write = (part: 'title' | 'body' | 'otherWords', text: string): void =>

@@ -218,6 +218,7 @@ export const en = {
     articles: 'Articles',
     people: 'People',
     services: 'Services',
+    settings: 'Settings',
     actions: 'Go to, or do',
     looking: 'Looking …',
     nothing: 'Nothing fits.',

@@ -34,6 +34,8 @@ import { measuresEn } from './measures.en';
 import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
+import { setupEn } from './setup.en';
+import { setupPt } from './setup.pt';
 import { peopleEn } from './people.en';
 import { peoplePt } from './people.pt';
 import { workshopEn } from './workshop.en';
@@ -53,6 +55,7 @@ function flatten(tree: Tree, prefix = ''): Map<string, string> {
 const english = flatten({
   ...en,
   people: peopleEn,
+  setup: setupEn,
   workshop: workshopEn,
   moving: movingEn,
   plan: planEn,
@@ -73,6 +76,7 @@ const english = flatten({
 const portuguese = flatten({
   ...pt,
   people: peoplePt,
+  setup: setupPt,
   workshop: workshopPt,
   moving: movingPt,
   plan: planPt,

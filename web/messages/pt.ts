@@ -226,6 +226,7 @@ export const pt: Messages = {
     articles: 'Artigos',
     people: 'Pessoas',
     services: 'Serviços',
+    settings: 'Definições',
     actions: 'Ir para, ou fazer',
     looking: 'A procurar …',
     nothing: 'Nada corresponde.',
