@@ -20,6 +20,7 @@ import { knowledgeEndpoints } from './knowledge';
 import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
+import { ruleEndpoints } from './rules';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
 import { spentEndpoints } from './spent';
@@ -51,6 +52,7 @@ export const api = {
   spent: spentEndpoints,
   together: togetherEndpoints,
   routing: routingEndpoints,
+  rules: ruleEndpoints,
   assistant: assistantEndpoints,
   knowledge: knowledgeEndpoints,
   procedures: procedureEndpoints,

@@ -43,6 +43,17 @@ export const paths = {
     comeBack: { method: 'post', path: '/people/:id/back' },
     teams: { method: 'get', path: '/teams' },
   },
+  rules: {
+    list: { method: 'get', path: '/rules' },
+    create: { method: 'post', path: '/rules' },
+    order: { method: 'put', path: '/rules-order' },
+    trial: { method: 'post', path: '/rules/trials' },
+    update: { method: 'put', path: '/rules/:id' },
+    switch: { method: 'put', path: '/rules/:id/state' },
+    remove: { method: 'delete', path: '/rules/:id' },
+    ofTicket: { method: 'get', path: '/tickets/:number/rules' },
+    undo: { method: 'post', path: '/tickets/:number/entries/:entryId/undone' },
+  },
   organisation: {
     setup: { method: 'get', path: '/workshop/setup' },
     people: { method: 'get', path: '/workshop/people' },

@@ -47,6 +47,8 @@ export const entrySchema = z.object({
   type: z.enum(TICKET_ENTRY_KINDS),
   actor: personRefSchema.nullable(),
   via: z.string(),
+  /** The rule that did it, for the team; null: none, or it is not theirs to read. */
+  rule: z.object({ id: idSchema, name: localTextSchema.nullable() }).nullable(),
   audience: z.enum(['requester', 'team']),
   /** The ticket that it came along from; null: this one. */
   from: z.number().int().nullable(),

@@ -33,6 +33,7 @@ const SUBJECTS = [
     'leaving',
     'organisation',
     'personCards',
+    'rules',
   ],
   ['standIns'],
 ];

@@ -44,6 +44,7 @@ import { organisationRoutes } from './organisation/routes';
 import { peopleRoutes } from './people/routes';
 import { personCardRoutes } from './personCards/routes';
 import { routingRoutes } from './routing/routes';
+import { ruleRoutes } from './rules/routes';
 import { procedureRoutes } from './procedures/routes';
 import { readyTextRoutes } from './readyTexts/routes';
 import { isOverTls, sessionCookie, sessionRoutes } from './sessions/routes';
@@ -153,6 +154,7 @@ const ROUTES: Routes[] = [
   templateRoutes,
   readyTextRoutes,
   routingRoutes,
+  ruleRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

@@ -7,6 +7,7 @@ import { decidingConsumer } from './approvals/consumer';
 import { hoursConsumer } from './hours/consumer';
 import { mailTold } from './mail/tell';
 import { routingConsumer } from './routing/consumer';
+import { rulesConsumer } from './rules/consumer';
 import { talkingConsumer } from './assistant/consumer';
 import { togetherConsumer } from './together/under';
 import { progressConsumer } from './tickets/progressConsumer';
@@ -19,6 +20,7 @@ export const tellingConsumer = createTellingConsumer([mailTold, chatTold]);
 export const INWARD: Consumer[] = [
   decidingConsumer,
   talkingConsumer,
+  rulesConsumer,
   hoursConsumer,
   routingConsumer,
   progressConsumer,

@@ -22,6 +22,7 @@ import { createTemplateTables } from './templates/model';
 import { createReadyTextTables } from './readyTexts/model';
 import { createRecountTables } from './recounts/model';
 import { createRoutingTables } from './routing/model';
+import { createRuleTables } from './rules/model';
 import { createRoomsTables } from './standIns/rooms/model';
 import { createSessionTables } from './sessions/model';
 import { createSpentTables } from './spent/model';
@@ -61,6 +62,7 @@ export function createTables(sequelize: Sequelize) {
     ...createReadyTextTables(sequelize),
     ...createRoutingTables(sequelize),
     ...createSpentTables(sequelize),
+    ...createRuleTables(sequelize),
   };
 }
 

@@ -7,6 +7,7 @@ import { handOver } from './leaving/leaving';
 import { lookAtPlans } from './plans/goOn';
 import { giveSlipWord } from './plans/slip';
 import { goOnToNextLine } from './routing/assign';
+import { hearRuleSilence, hearRuleTime } from './rules/silence';
 import { sendSteps } from './plans/send';
 import { giveDueWord, remind } from './tickets/dueByHand';
 import { makeMove } from './tickets/move';
@@ -40,6 +41,8 @@ const handlers: Record<Due['kind'], TimerHandler> = {
   comesBack: beginAbsences,
   leaves: handOver,
   talkSilent: hearTalkSilence,
+  ruleSilent: hearRuleSilence,
+  ruleTime: hearRuleTime,
 };
 
 /** What falls due, and what is done then. */

@@ -25,6 +25,8 @@ type OfNotice = {
   tell?: Reader[];
   words?: LocalText;
 };
+/** A rule, by the name that it had. */
+type OfRule<Data = Nothing> = Data & { ruleId: string; rule: LocalText };
 /** Who is asked to decide. Without a person the place to decide went. */
 type OfAsked = { approvalId: string; askId?: string; personId?: string; fromId?: string; reason?: string };
 /** A conversation whose words a ticket was made of. */
@@ -82,6 +84,11 @@ export type TicketEntryData = {
   dueWarned: { dueAt: number };
   reminded: { dueAt: number };
   outOfHours: { opensAt: number | null; words: LocalText };
+  ruleSaid: OfRule<{ words: LocalText }>;
+  ruleNoted: OfRule<{ words: LocalText }>;
+  ruleTold: OfRule<{ words: LocalText; tell: Reader[]; personIds: string[] }>;
+  /** `effect`: what it was to do; `code`: why that could not be done. */
+  ruleFailed: OfRule<{ effect: string; code: string }>;
   asked: OfAsked;
   askReminded: OfAsked;
   askPassedUp: OfAsked;
@@ -136,6 +143,12 @@ export type SettingEntryData = {
   memberGone: { personId: string; teamIds: string[] };
   groupMade: { teamId: string; name: string };
   siteMade: { siteId: string; name: string };
+  ruleMade: { ruleId: string; name: string };
+  ruleChanged: { ruleId: string; name: string };
+  ruleSwitched: { ruleId: string; name: string; isOn: boolean };
+  ruleStopped: { ruleId: string; name: string; personIds: string[] };
+  ruleRemoved: { ruleId: string; name: string };
+  rulesOrdered: { ruleIds: string[] };
   personLeft: { personId: string; teamIds: string[] };
   personBack: { personId: string; teamIds: string[] };
   chatLineSet: { line: string };

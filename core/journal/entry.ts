@@ -35,6 +35,8 @@ export type EntryFrame = {
   work: string;
   audience: Audience;
   changes: Changes;
+  /** The rules in whose chain it was written, the oldest first; none: no rule did it. */
+  byRules?: string[] | null;
 };
 
 /** An entry of the journal: what happened, in order, never rewritten. */

@@ -62,11 +62,19 @@ export function findRings(rules: Rule[], id: string): string[][] {
   const written = new Map(
     sorted.map((rule) => [
       rule.id,
-      new Set(rule.effects.flatMap((effect) => Object.keys(changesOf(effect) ?? {}))),
+      rule.effects.flatMap((effect) => Object.entries(changesOf(effect) ?? {})),
     ]),
   );
   const hears = ({ trigger }: Rule, by: string): boolean =>
-    'field' in trigger && written.get(by)!.has(trigger.field);
+    'field' in trigger &&
+    written
+      .get(by)!
+      .some(
+        ([field, to]) =>
+          field === trigger.field &&
+          (trigger.to === undefined || trigger.to === to) &&
+          (trigger.from === undefined || trigger.from !== to),
+      );
   const rings: string[][] = [];
   // Each rule is reached once, by its shortest way; what is reached is gone through in turn.
   const wayTo = new Map(written.has(id) ? [[id, [id]]] : []);

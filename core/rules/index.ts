@@ -1,6 +1,26 @@
 export { checkRule, findRings, type RuleFault } from './checkRule';
 export { apply, fits, rulesFor, type Fired } from './rulesFor';
-export { silences, type DueSilence, type RuleCalendars } from './silences';
+export { checkProvided, RULE_FIELDS, SET_FIELDS, type SetField } from './fields';
+export {
+  aroundRule,
+  HEARD_KINDS,
+  kindsOf,
+  listFieldsAfter,
+  rulesForEntry,
+  toFieldChanges,
+  type Occurrence,
+  type RuledEntry,
+} from './record';
+export {
+  effectsOn,
+  explainOnTicket,
+  tryOnTicket,
+  type AskedAt,
+  type PastTicket,
+  type Trial,
+  type WouldFire,
+} from './trial';
+export { dueAtOf, silences, type DueSilence, type RuleCalendars } from './silences';
 export { timesOf } from './times';
 export {
   EVENT_KINDS,

@@ -16,6 +16,7 @@ const BY_MAIL: Partial<Record<ToldEvent, readonly Reader[]>> = {
   asked: ['approver'],
   questioned: ['requester', 'alsoTold'],
   slipTold: ['requester', 'alsoTold'],
+  ruleSaid: ['requester', 'alsoTold'],
 };
 
 /** @example isMailed('answered', 'requester') // true */

@@ -29,6 +29,8 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   late: { assignee: 'o', team: 'x', lead: 'xo' },
   reminded: { assignee: 'o', team: 'x' },
   outOfHours: { requester: 'xo' },
+  ruleSaid: { requester: 'xo', alsoTold: 'xo' },
+  ruleTold: { assignee: 'o', team: 'x' },
   asked: { approver: 'xo' },
   questioned: { requester: 'xo', alsoTold: 'xo' },
   noApprover: { assignee: 'o', team: 'x', lead: 'xo' },

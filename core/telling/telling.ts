@@ -30,6 +30,8 @@ export const TOLD_EVENTS = [
   'late',
   'reminded',
   'outOfHours',
+  'ruleSaid',
+  'ruleTold',
   'asked',
   'questioned',
   'noApprover',
@@ -64,6 +66,9 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   late: ['assignee', 'team', 'lead'],
   reminded: ['assignee', 'team'],
   outOfHours: ['requester'],
+  ruleSaid: ['requester', 'alsoTold'],
+  // A rule may name others.
+  ruleTold: ['assignee', 'team'],
   asked: ['approver'],
   questioned: ['requester', 'alsoTold'],
   noApprover: ['assignee', 'team', 'lead'],

@@ -27,7 +27,7 @@ test.each<[Partial<MovableTicket>, MoverRole, MoveName[]]>([
   [{ state: 'held', heldFor: 'requester' }, 'agent', ['take', 'resume', 'finish', 'give', 'withdraw']],
   [{ state: 'held', heldFor: 'approval' }, 'agent', ['withdraw']],
   [{ state: 'held', heldFor: 'approval' }, 'requester', ['withdraw']],
-  [{ state: 'held', heldFor: 'approval' }, 'system', ['grant', 'decline']],
+  [{ state: 'held', heldFor: 'approval' }, 'system', ['withdraw', 'grant', 'decline']],
   [{ state: 'done' }, 'requester', ['confirm', 'reopen']],
   [{ state: 'done' }, 'agent', ['reopen']],
   [{ state: 'done' }, 'system', ['close']],
@@ -82,6 +82,12 @@ test('still broken goes back to the same agent', () => {
     message: 'Freezes again',
     changes: { state: 'inWork', resolvedAt: null },
   });
+});
+
+test('what goes by itself holds it without words, and says why it withdraws it', () => {
+  expect(plan(inWork, 'hold', 'system', { heldFor: 'requester' })).toMatchObject({ ok: true });
+  expect(plan(inWork, 'hold', 'system', { heldFor: 'date' })).toMatchObject({ ok: false });
+  expect(plan(inWork, 'withdraw', 'system')).toMatchObject({ ok: false });
 });
 
 test('an agent says why they withdraw it, a requester need not', () => {

@@ -73,10 +73,10 @@ export const MOVES: readonly MoveRule[] = [
   {
     name: 'hold',
     from: ['received', 'inWork'],
-    by: ['agent'],
-    fields: () => [
+    by: ['agent', 'system'],
+    fields: (by) => [
       { name: 'heldFor', needed: true },
-      { name: 'message', needed: true, shownWhen: is('heldFor', 'requester') },
+      { name: 'message', needed: by === 'agent', shownWhen: is('heldFor', 'requester') },
       { name: 'until', needed: true, shownWhen: is('heldFor', 'date') },
       { name: 'otherTicket', needed: true, shownWhen: is('heldFor', 'ticket') },
       { name: 'reason', needed: false, shownWhen: { not: is('heldFor', 'requester') } },
@@ -122,9 +122,9 @@ export const MOVES: readonly MoveRule[] = [
   {
     name: 'withdraw',
     from: open,
-    by: ['requester', 'agent'],
+    by: ['requester', 'agent', 'system'],
     duringApproval: true,
-    fields: (by) => [{ name: 'reason', needed: by === 'agent' }],
+    fields: (by) => [{ name: 'reason', needed: by !== 'requester' }],
   },
   {
     name: 'grant',

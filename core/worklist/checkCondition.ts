@@ -17,11 +17,14 @@ const COMPARING: Op[] = ['lt', 'lte', 'gt', 'gte'];
 const EQUAL: Op[] = ['is', 'isNot', 'in', 'notIn'];
 const THERE: Op[] = ['empty', 'notEmpty'];
 
-/** Which questions a field can be asked, in the order in which they are offered. */
-export function listOps({ kind }: ListField): Op[] {
+/**
+ * Which questions a field can be asked, in the order in which they are offered.
+ * @param withWords whether texts may be asked for words in any form too, which only rules can read
+ */
+export function listOps({ kind }: ListField, withWords = false): Op[] {
   switch (kind) {
     case 'text':
-      return ['contains', 'is', 'isNot', ...THERE];
+      return [...(withWords ? (['hasAny', 'hasAll'] as const) : []), 'contains', 'is', 'isNot', ...THERE];
     case 'number':
       return ['is', 'isNot', ...COMPARING, ...THERE];
     case 'instant':
@@ -52,9 +55,12 @@ function isValueOf({ kind }: ListField, value: unknown): boolean {
 
 /**
  * What is wrong with a condition of a worklist: fields that there are not (any more), questions that they cannot be
- * asked, values of another kind.
+ * asked, values of another kind. `withWords`: texts may be asked for words in any form.
  */
-export function checkCondition(condition: Condition): ConditionProblem[] {
+export function checkCondition(
+  condition: Condition,
+  { withWords = false }: { withWords?: boolean } = {},
+): ConditionProblem[] {
   const problems: ConditionProblem[] = [];
   let parts = 0;
   function checkAll(each: Condition[], depth: number): void {
@@ -71,7 +77,7 @@ export function checkCondition(condition: Condition): ConditionProblem[] {
     const field = getListField(part.field);
     const problem = (code: ConditionProblem['code']) => problems.push({ code, field: part.field });
     if (!field) return void problem('unknownField');
-    if (!listOps(field).includes(part.op)) return void problem('notAskable');
+    if (!listOps(field, withWords).includes(part.op)) return void problem('notAskable');
     const values: unknown[] = 'value' in part ? (Array.isArray(part.value) ? part.value : [part.value]) : [];
     if (!values.every((value) => isValueOf(field, value))) problem('wrongValue');
   }

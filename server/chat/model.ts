@@ -1,7 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import type { ChatEvent } from '../../contract/rooms';
 import type { NoticeEvent, QuietHours } from '../../core/chat';
-import type { Language } from '../../core/forms';
+import type { Language, LocalText } from '../../core/forms';
 import { autoNumber, flag, id, instant, integer, json, Table, text } from '../database/table';
 
 export type ChatIdentityRow = { chatId: string; personId: string; at: number };
@@ -51,7 +51,9 @@ export type ChatOutBody =
       threadId: string | null;
       actions?: { id: string; name: string }[];
     }
-  | { do: 'notice'; noticeId: string; isTrial: boolean };
+  | { do: 'notice'; noticeId: string; isTrial: boolean }
+  /** What a rule says in a room. */
+  | { do: 'ruled'; words: LocalText };
 
 export type ChatOutRow = {
   place: number;

@@ -1,6 +1,6 @@
 import pLimit from 'p-limit';
 import { mayLeave, writeNotice, type Place } from '../../core/chat';
-import type { Language } from '../../core/forms';
+import type { Language, LocalText } from '../../core/forms';
 import { inLanguage } from '../../core/knowledge';
 import { findDecision } from '../approvals/outcome';
 import { createRights, may } from '../../core/rights';
@@ -252,6 +252,21 @@ async function sendNotice(sending: Sending, noticeId: string, isTrial: boolean):
   return 'sent';
 }
 
+/** What a rule says in a room, in its language, with the way to the ticket. What is in confidence never leaves so. */
+async function sendRuled(sending: Sending, words: LocalText): Promise<Sent> {
+  const { listo, chat, row } = sending;
+  const ticket = await findTicket(sending);
+  const room = await listo.db.tables.chatRooms.findOne({ roomId: row.roomId ?? '' });
+  if (!ticket || ticket.isConfidential || room?.state !== 'on') return 'nowhere';
+  const link = linkTo(listo, ticket.number, await readerRole(sending));
+  await chat.post({
+    key: row.id,
+    roomId: room.roomId,
+    text: `${inLanguage(words, room.language as Language)} ${link}`,
+  });
+  return 'sent';
+}
+
 const SAMPLE = {
   ...{
     number: '20418',
@@ -315,6 +330,8 @@ function send(sending: Sending): Promise<Sent> {
       return sendUpdate(sending);
     case 'notice':
       return sendNotice(sending, body.noticeId, body.isTrial);
+    case 'ruled':
+      return sendRuled(sending, body.words);
     case 'say':
       return sendSay(sending);
   }

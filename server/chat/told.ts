@@ -1,6 +1,7 @@
 import { factsOfEntry } from '../../core/journal';
 import type { CardAction } from '../../core/chat';
 import { listMissing, withoutFiles, type Language } from '../../core/forms';
+import { inLanguage } from '../../core/knowledge';
 import { isOpen } from '../../core/tickets';
 import { isMailed } from '../../core/telling';
 import { composeText } from '../../core/words';
@@ -33,6 +34,7 @@ const TOLD: Partial<Record<string, Saying>> = {
   slipTold: 'slipTold',
   sameMatter: 'sameMatter',
   outOfHours: 'outOfHours',
+  ruleSaid: 'says',
   questioned: 'questioned',
   needs: 'needs',
 };
@@ -104,6 +106,7 @@ export async function composeTold(
     words = [say(decision === 'approve' ? 'approve' : 'decline', language).replace(' …', ''), said]
       .filter(Boolean)
       .join(': ');
+  if (event === 'ruleSaid' && typeof given === 'object' && given) words = inLanguage(given, language);
   if (event === 'needs') {
     const needed = await sayNeeded(listo, entry.ticketNumber, language);
     if (needed === null) return null;

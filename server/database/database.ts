@@ -25,7 +25,7 @@ function codeOf(error: unknown): string | undefined {
   return original?.code ?? code;
 }
 
-function isDeadlock(error: unknown): boolean {
+export function isDeadlock(error: unknown): boolean {
   const code = codeOf(error);
   return code === 'ER_LOCK_DEADLOCK' || code === 'ER_CHECKREAD';
 }

@@ -30,6 +30,7 @@ import { up as givenOnBy } from './migrations/0027-given-on-by';
 import { up as offerSeconds } from './migrations/0028-offer-seconds';
 import { up as linesInOrder } from './migrations/0029-lines-in-order';
 import { up as invitations } from './migrations/0030-invitations';
+import { up as rules } from './migrations/0031-rules';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -64,6 +65,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0028-offer-seconds', up: offerSeconds },
       { name: '0029-lines-in-order', up: linesInOrder },
       { name: '0030-invitations', up: invitations },
+      { name: '0031-rules', up: rules },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

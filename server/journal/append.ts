@@ -1,5 +1,6 @@
 import type { JournalEntry, NewEntry, NewSettingEntry } from '../../core/journal';
 import type { UnitOfWork } from '../unitOfWork';
+import { chainOf } from './chain';
 
 /** An entry with what most entries say alike. @param now ms since 1970 */
 export function toEntry(now: number, entry: NewEntry): JournalEntry {
@@ -8,7 +9,9 @@ export function toEntry(now: number, entry: NewEntry): JournalEntry {
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */
 export async function append({ listo, tx }: UnitOfWork, entry: NewEntry): Promise<number> {
-  return listo.db.tables.journal.insert(toEntry(listo.clock.now(), entry), tx);
+  const byRules = chainOf(tx);
+  const written = { ...toEntry(listo.clock.now(), entry), ...(byRules && { byRules }) };
+  return listo.db.tables.journal.insert(written, tx);
 }
 
 /**

@@ -24,6 +24,7 @@ export function createJournalTables(sequelize: Sequelize) {
       audience: text(10),
       changes: json,
       data: json,
+      byRules: json,
     }),
     consumers: new Table<ConsumerRow>(sequelize, 'consumers', { name: text(40), position: integer }, [
       'name',

@@ -1,6 +1,7 @@
 import { factsOfEntry } from '../../core/journal';
 import { composeText } from '../../core/words';
 import { LOCALES, type Language } from '../../core/forms';
+import { inLanguage } from '../../core/knowledge';
 import type { MailBlanks, MailTemplate } from '../../core/mail';
 import { isMailed } from '../../core/telling';
 import type { JournalRow } from '../journal/model';
@@ -27,7 +28,8 @@ async function wordsOf({ listo, tx }: UnitOfWork, entry: JournalRow, language: L
     const says = SAYS[language][data.decision === 'approve' ? 'yes' : 'no'];
     return [says, data.words].filter(Boolean).join(': ');
   }
-  const { messageId, target } = factsOfEntry(entry);
+  const { messageId, target, words } = factsOfEntry(entry);
+  if (typeof words === 'object' && words) return inLanguage(words, language);
   if (messageId !== undefined) {
     const message = await listo.db.tables.messages.findOne({ id: messageId }, tx);
     // What is the team's never leaves by mail.
@@ -82,7 +84,9 @@ async function mailOne(
     ...(isAsk &&
       service.cost !== null && { cost: `${SAYS[language].costs} ${euros(service.cost, language)}.` }),
   };
-  const template: MailTemplate = isAsk ? 'ask' : (event as MailTemplate);
+  // What a rule says reads as any answer, but that nobody said it.
+  const written = event === 'ruleSaid' ? 'answered' : (event as MailTemplate);
+  const template: MailTemplate = isAsk ? 'ask' : written;
   const to = { id: person.id, name: person.name, email: person.email, language };
   await queueMail({ listo, tx }, { template, to, about: ticket, blanks, askId }, known);
 }

@@ -105,7 +105,7 @@ function partiesOf(entry: JournalRow, ticket: TicketRecord, around: Surroundings
     team: (grouped.length > 0 ? grouped : members).map(({ personId }) => personId),
     approver: around.asks.filter(isOfTicket).map(({ askedId }) => askedId),
     lead: members.filter(({ role }) => role === 'lead').map(({ personId }) => personId),
-    mentioned: factsOfEntry(entry).mentioned ?? [],
+    mentioned: factsOfEntry(entry).mentioned ?? factsOfEntry(entry).personIds ?? [],
     isAwaitingApproval: isAwaiting(entry, ticket),
   };
 }

@@ -37,7 +37,7 @@ async function priorityChanges(
 }
 
 /** A label of the ticket's own team. */
-async function progressChanges(
+export async function progressChanges(
   listo: Listo,
   ticket: TicketRecord,
   progressId: string | null,

@@ -1,5 +1,6 @@
 import { changesFor, factsOfEntry, type EntryFacts, type TicketEntryKind } from '../../core/journal';
 import type { Entry, Ticket } from '../../contract/tickets';
+import type { LocalText } from '../../core/forms';
 import type { FileRow } from '../files/model';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
@@ -10,7 +11,18 @@ import { readPeople } from '../people/names';
 import type { MessageRow, TicketRecord } from './model';
 
 /** What is shown of each: of a long thread, every value costs. */
-const ENTRY = ['id', 'at', 'type', 'actorId', 'via', 'audience', 'changes', 'data', 'ticketNumber'];
+const ENTRY = [
+  'id',
+  'at',
+  'type',
+  'actorId',
+  'via',
+  'audience',
+  'changes',
+  'data',
+  'ticketNumber',
+  'byRules',
+];
 const MESSAGE = ['id', 'text', 'format', 'readBy', 'isByTeam', 'links'];
 const FILE = ['id', 'name', 'type', 'size', 'messageId', 'ticketNumber'];
 /** What tells of another ticket's own time, or of what this one says itself. */
@@ -49,6 +61,23 @@ async function readOpening(listo: Listo, ticket: TicketRecord, files: FileRow[])
       .map(asFile),
   };
 }
+
+/** The names of the rules that wrote some entries, by id. */
+async function readRuleNames({ db }: Listo, entries: JournalRow[]): Promise<Map<string, LocalText>> {
+  const ids = [...new Set(entries.flatMap(({ byRules }) => byRules ?? []))];
+  const rules =
+    ids.length === 0 ? [] : await db.tables.rules.find({ id: ids }, { attributes: ['id', 'name'] });
+  return new Map(rules.map(({ id, name }) => [id, name]));
+}
+
+/** The rule that wrote an entry: the last of its chain. */
+function ruleOf(byRules: string[] | null | undefined, names: Map<string, LocalText>): Entry['rule'] {
+  const id = byRules?.at(-1);
+  return id === undefined ? null : { id, name: names.get(id) ?? null };
+}
+
+/** How a team names its rules is its own business. */
+const withoutRule = ({ rule: _, ruleId: __, ...data }: Entry['data']): Entry['data'] => data;
 
 /**
  * What happened on a ticket, in order, as far as the reader may see it, each with the words sent with it; and the
@@ -108,20 +137,24 @@ export async function readEntries(
   });
   const reader = isTeamSide ? 'team' : 'requester';
   const named = await readChangeNames(listo, entries);
-  const shown = entries.map(({ id, at, type, actorId, via, audience, changes, data, ticketNumber }) => ({
-    id,
-    at,
-    // What is of a ticket is of one of its kinds.
-    type: type as TicketEntryKind,
-    actor: actorId === null ? null : (people.get(actorId) ?? null),
-    via,
-    audience,
-    from: ticketNumber === number ? null : ticketNumber,
-    changes: named(type, changesFor(reader, changes)),
-    message:
-      type === 'sent' ? (openings.get(ticketNumber) ?? null) : messageOf(factsOfEntry({ data }).messageId),
-    data: nameIn(data),
-  }));
+  const rules = await readRuleNames(listo, isTeamSide ? entries : []);
+  const shown = entries.map(
+    ({ id, at, type, actorId, via, audience, changes, data, ticketNumber, byRules }) => ({
+      id,
+      at,
+      // What is of a ticket is of one of its kinds.
+      type: type as TicketEntryKind,
+      actor: actorId === null ? null : (people.get(actorId) ?? null),
+      via,
+      rule: isTeamSide ? ruleOf(byRules, rules) : null,
+      audience,
+      from: ticketNumber === number ? null : ticketNumber,
+      changes: named(type, changesFor(reader, changes)),
+      message:
+        type === 'sent' ? (openings.get(ticketNumber) ?? null) : messageOf(factsOfEntry({ data }).messageId),
+      data: isTeamSide ? nameIn(data) : withoutRule(nameIn(data)),
+    }),
+  );
   // What concerns its reader in nothing is no entry for them.
   const said = shown.filter(({ type, changes }) => type !== 'changed' || Object.keys(changes).length > 0);
   return { entries: said, files: own.files.filter(({ messageId }) => messageId === null).map(asFile) };

@@ -14,7 +14,9 @@ export type TimerKind =
   | 'goesOn'
   | 'comesBack'
   | 'leaves'
-  | 'talkSilent';
+  | 'talkSilent'
+  | 'ruleSilent'
+  | 'ruleTime';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

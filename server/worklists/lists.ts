@@ -33,7 +33,7 @@ function mayEdit(viewer: SignedIn, { ownerId, teamId }: WorklistRow): boolean {
 }
 
 function problemsOf({ condition, marks }: WorklistDefinition): ConditionProblem[] {
-  return [condition, ...marks.map((mark) => mark.condition)].flatMap(checkCondition);
+  return [condition, ...marks.map((mark) => mark.condition)].flatMap((each) => checkCondition(each));
 }
 
 function requireDesk(viewer: SignedIn): void {

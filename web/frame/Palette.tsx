@@ -24,7 +24,7 @@ function useSettings(asked: string) {
   return useQuery({
     queryKey: ['settings', words.language, asked],
     enabled: asked.trim() !== '' && me.areas.includes('workshop'),
-    queryFn: async () => (await import('../workshop/path/listFound')).listFound(words, me, asked),
+    queryFn: async () => (await import('../workshop/find/listFound')).listFound(words, me, asked),
   });
 }
 

@@ -4,7 +4,7 @@ import { isAgent } from '../../core/rights';
 import { GIVEN_NAMES } from '../../core/worklist';
 import { useMe } from '../api/queries';
 import { useWords } from '../messages/useWords';
-import { listSubjects } from '../workshop/subjects';
+import { listSubjects } from '../workshop/find/subjects';
 import { useOwnActs } from './useOwnActs';
 
 /** A page to go to, or an act, by its own name; with the area before it where it stands in one. */

@@ -1,13 +1,16 @@
 import type { ShownKind } from '../../core/journal';
 import type { ROUTING_WAYS } from '../../core/routing';
+import type { Effect } from '../../core/rules';
 
 /** The wordings of what happened: each kind of entry that is shown has its own, some more than one. */
 export type EntryWording =
-  ShownKind | 'sentFrom' | 'askedFallback' | 'askLeftToOthers' | 'askPassedUpToOthers';
-type Around = 'cameLate' | 'unreadable' | 'by' | 'via' | 'agree' | 'disagree';
+  ShownKind | 'ruleSaidToYou' | 'sentFrom' | 'askedFallback' | 'askLeftToOthers' | 'askPassedUpToOthers';
+type Around = 'rule' | 'ruleGone' | 'cameLate' | 'unreadable' | 'by' | 'via' | 'agree' | 'disagree';
 /** The texts of a history in one language. A kind without its words does not compile. */
 export type EntryTexts = Record<EntryWording | Around, string> & {
   ways: Record<(typeof ROUTING_WAYS)[number], string>;
+  /** What a rule was to do. */
+  ruleDoes: Record<Effect['do'], string>;
   /** How a field changed. */
   change: Record<'set' | 'moved' | 'cleared', string>;
 };
@@ -51,6 +54,30 @@ export const entriesEn: EntryTexts = {
   askPassedUpToOthers: '{{former}} has not answered; the others who are asked decide',
   askPassedUp: 'Unanswered; {{person}} is asked instead',
   outOfHours: 'Came out of hours. {{words}}',
+  rule: 'Rule “{{rule}}”',
+  ruleGone: 'A rule that is gone',
+  ruleSaid: 'Rule “{{rule}}” wrote to those who follow it: {{words}}',
+  ruleSaidToYou: 'Listo wrote, by itself: {{words}}',
+  ruleNoted: 'Rule “{{rule}}” notes: {{words}}',
+  ruleTold: 'Rule “{{rule}}” told people: {{words}}',
+  ruleFailed: 'Rule “{{rule}}” could not {{what}}. {{problem}}',
+  ruleDoes: {
+    set: 'change a field',
+    give: 'give it on',
+    hold: 'hold it',
+    tell: 'tell people',
+    answer: 'write to the requester',
+    note: 'note something',
+    alsoTell: 'have people told of it',
+    addStep: 'add a step',
+    askApproval: 'ask for an approval',
+    tie: 'tie it',
+    room: 'write to a room',
+    call: 'call an address',
+    device: 'act on a device',
+    raise: 'raise a ticket',
+    end: 'end it',
+  },
   promised: 'Promised for {{promised}}',
   slipTold: 'It will be later than promised: as things stand, {{forecast}}',
   sentFrom: 'From here on the thread of {{from}}, which is the same matter',

@@ -168,6 +168,8 @@ export const ticketEn = {
     late: 'Past due:',
     reminded: 'Reminder of',
     outOfHours: 'Out of hours:',
+    ruleSaid: 'Listo writes of',
+    ruleTold: 'A rule tells you of',
     noApprover: 'Nobody can decide on',
     questioned: 'You are asked something about',
     asked: 'You are asked to decide on',

@@ -169,6 +169,8 @@ export const ticketPt: typeof ticketEn = {
     late: 'Fora do prazo:',
     reminded: 'Lembrete de',
     outOfHours: 'Fora de horas:',
+    ruleSaid: 'O Listo escreve sobre',
+    ruleTold: 'Uma regra avisa de',
     noApprover: 'Ninguém pode decidir sobre',
     questioned: 'Fazem-lhe uma pergunta sobre',
     asked: 'Pedem-lhe uma decisão sobre',

@@ -8,7 +8,7 @@ let lastId = 0;
 /** An entry of a ticket's journal, made by the application itself unless said otherwise. */
 export const entryOf = (type: Entry['type'], given: Partial<Entry> = {}): Entry => ({
   ...{ id: ++lastId, at: AT, type, actor: null, via: 'rule', audience: 'team', from: null },
-  ...{ changes: {}, data: {}, message: null },
+  ...{ changes: {}, data: {}, message: null, rule: null },
   ...given,
 });
 

@@ -11,6 +11,7 @@ type EntryName = string | LocalText;
 /** Where what happened has more than one wording: the one that fits. */
 function wordingOf(kind: ShownKind, { data, from }: Entry): EntryWording {
   if (kind === 'sent' && from !== null) return 'sentFrom';
+  if (kind === 'ruleSaid' && data.rule === undefined) return 'ruleSaidToYou';
   if (kind === 'asked' && data.reason === 'fallback') return 'askedFallback';
   if ((kind === 'askLeft' || kind === 'askPassedUp') && data.personId === undefined) return `${kind}ToOthers`;
   return kind;
@@ -42,13 +43,20 @@ function useReadableWords(meId: string): (entry: Entry) => string | null {
   const changesOf = useChangeWords();
   const full = (at: unknown): string => (typeof at === 'number' ? times.full(at) : '');
   return (entry) => {
-    const { type, actor, data, changes, from } = entry;
+    const { type, data, changes, from } = entry;
     if (!isShown(type)) return null;
     const heldFor = changes.heldFor?.to;
+    const whoOf = ({ actor, rule }: Entry): string => {
+      if (rule) return rule.name ? t('entries/rule', { rule: local(rule.name) }) : t('entries/ruleGone');
+      return actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name;
+    };
     const nameOf = (name: EntryName | undefined): string =>
       typeof name === 'object' ? local(name) : (name ?? '');
     return t(`entries/${wordingOf(type, entry)}`, {
-      who: actor === null ? t('entries/by') : actor.id === meId ? t('common/you') : actor.name,
+      who: whoOf(entry),
+      rule: nameOf(data.rule),
+      what: data.effect === undefined ? '' : t(`entries/ruleDoes/${data.effect}`),
+      problem: data.code === undefined ? '' : t(`problems/${data.code}`),
       person: data.person,
       former: data.former,
       formerName: nameOf(data.formerName),

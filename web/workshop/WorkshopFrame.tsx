@@ -4,9 +4,9 @@ import { useMe } from '../api/queries';
 import { addWorkshopWords } from '../messages/workshopWords';
 import { useWords } from '../messages/useWords';
 import { Lost } from '../ui/Lost';
-import { SettingFinder } from './path/SettingFinder';
-import { useMarkedSetting } from './path/useMarkedSetting';
-import { listSubjects } from './subjects';
+import { SettingFinder } from './find/SettingFinder';
+import { useMarkedSetting } from './find/useMarkedSetting';
+import { listSubjects } from './find/subjects';
 import classes from './Workshop.module.css';
 
 addWorkshopWords();

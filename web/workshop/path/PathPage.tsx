@@ -9,10 +9,10 @@ import '../../messages/setupWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
-import { listSubjects, type Subject } from '../subjects';
+import { listSubjects, type Subject } from '../find/subjects';
 import { WorkshopFrame } from '../WorkshopFrame';
 import classes from './Path.module.css';
-import { SettingFinder } from './SettingFinder';
+import { SettingFinder } from '../find/SettingFinder';
 
 /** On which page a part is made and changed. */
 const PAGES: Record<SetupPart, Subject | null> = {

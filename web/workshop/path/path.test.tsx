@@ -7,9 +7,9 @@ import { SETUP_COUNTS, type SetupFacts } from '../../../core/setup';
 import { standIn } from '../../testing/server';
 import { BIA, show } from '../../testing/show';
 import { setLanguage } from '../../messages/i18n';
-import { listFound } from './listFound';
+import { listFound } from '../find/listFound';
 import { PathPage } from './PathPage';
-import { SETTINGS } from './settings';
+import { SETTINGS } from '../find/settings';
 import { WorkshopFrame } from '../WorkshopFrame';
 
 /** The Workshop's first page, the way to its settings, and how one is marked on its page. */

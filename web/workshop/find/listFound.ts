@@ -2,7 +2,7 @@ import { findSettings } from '../../../core/setup';
 import type { Me } from '../../../contract/session';
 import '../../messages/setupWords';
 import type { Words } from '../../messages/useWords';
-import { listSubjects } from '../subjects';
+import { listSubjects } from './subjects';
 import { SETTINGS, toSetting } from './settings';
 
 /** A setting as it is offered. */

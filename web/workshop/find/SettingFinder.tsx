@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { listSubjects } from '../subjects';
-import classes from './Path.module.css';
+import { listSubjects } from './subjects';
+import classes from './Find.module.css';
 import { listFound } from './listFound';
 
 /** Goes to a page of the Workshop, or to a setting by its name, by other words for it, or by a worry. */

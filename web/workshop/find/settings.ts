@@ -1,4 +1,4 @@
-import type { Subject } from '../subjects';
+import type { Subject } from './subjects';
 
 /** What can be set up: on which subject's page, and under which of its words it stands there. */
 export const SETTINGS = [
