@@ -35,6 +35,9 @@ const ServiceEditor = lazy(() =>
   import('./workshop/services/ServiceEditor').then(({ ServiceEditor: page }) => ({ default: page })),
 );
 
+const RulesPage = lazy(() =>
+  import('./workshop/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })),
+);
 const RoutingPage = lazy(() =>
   import('./workshop/routing/RoutingPage').then(({ RoutingPage: page }) => ({ default: page })),
 );
@@ -178,6 +181,7 @@ export const router = createBrowserRouter([
       { path: 'measures/compliance', element: <CompliancePage /> },
       { path: 'measures/replay', element: <ReplayPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
+      { path: 'workshop/rules/:id?', element: <RulesPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
       { path: 'workshop/assistant', element: <MattersPage /> },

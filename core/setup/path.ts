@@ -13,6 +13,7 @@ export const SETUP_PARTS = [
   'lines',
   'knowledge',
   'assistant',
+  'rules',
 ] as const;
 /** One of what is set up. */
 export type SetupPart = (typeof SETUP_PARTS)[number];
@@ -23,7 +24,7 @@ export const SETUP_COUNTS = [
   ...(['teams', 'teamsWithoutAgents', 'teamsWithoutLead', 'teamsByHand', 'teamsGivenOut'] as const),
   ...(['services', 'servicesOff', 'drafts', 'targets', 'targetsOff', 'procedures'] as const),
   ...(['mailSent', 'mailFailed', 'mailboxes', 'rooms', 'roomsLost', 'lines', 'linesOff'] as const),
-  ...(['articles', 'articleDrafts', 'matters', 'mattersOff'] as const),
+  ...(['articles', 'articleDrafts', 'matters', 'mattersOff', 'rules', 'rulesFailing'] as const),
 ] as const;
 /** One of what is counted. */
 export type SetupCount = (typeof SETUP_COUNTS)[number];
@@ -67,6 +68,7 @@ const PARTS: Record<SetupPart, Of> = {
   lines: { first: 'lines', lacks: ['linesOff'], needs: ['teams'], canWait: true },
   knowledge: { first: 'articles', told: ['articleDrafts'], needs: ['teams'], canWait: true },
   assistant: { first: 'matters', lacks: ['mattersOff'], needs: ['services'], canWait: true },
+  rules: { first: 'rules', lacks: ['rulesFailing'], needs: ['teams'], canWait: true },
 };
 
 /**

@@ -33,6 +33,8 @@ const COUNTED: Record<SetupCount, string> = {
   articleDrafts: `SELECT COUNT(*) FROM articles WHERE state = 'draft'`,
   matters: 'SELECT COUNT(*) FROM matters',
   mattersOff: 'SELECT COUNT(*) FROM matters WHERE NOT isOn',
+  rules: 'SELECT COUNT(*) FROM rules',
+  rulesFailing: 'SELECT COUNT(*) FROM rules WHERE failures > 0',
 };
 
 /** How much there is of all that is set up. */

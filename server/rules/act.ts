@@ -106,61 +106,65 @@ async function writeToRoom(
   await queueChat(listo, tx, { body, to: { ticketNumber: ticket.number, roomId, id: idOf('u', key) } });
 }
 
+/** Writes what a rule says: to those who follow the ticket, for the team, or to people it names. */
+async function say(
+  work: UnitOfWork,
+  { rule, ticket }: Acting,
+  effect: Extract<Effect, { do: 'answer' | 'note' | 'tell' }>,
+): Promise<void> {
+  const words = await fill(work, ticket, effect.words);
+  const named = { ruleId: rule.id, rule: rule.name, words };
+  const entry = { ...BY_RULE, ticketNumber: ticket.number };
+  if (effect.do === 'answer')
+    await append(work, { ...entry, type: 'ruleSaid', audience: 'requester', data: named });
+  else if (effect.do === 'note')
+    await append(work, { ...entry, type: 'ruleNoted', audience: 'team', data: named });
+  else {
+    const personIds = await readersAmong(work, ticket, effect.personIds ?? []);
+    const tell = [...effect.whom, ...(personIds.length > 0 ? (['mentioned'] as const) : [])];
+    await append(work, { ...entry, type: 'ruleTold', audience: 'team', data: { ...named, tell, personIds } });
+  }
+}
+
+/** Moves the ticket as a rule says: gives it, holds it, ends it. */
+async function move(
+  work: UnitOfWork,
+  { ticket }: Acting,
+  effect: Extract<Effect, { do: 'give' | 'hold' | 'end' }>,
+): Promise<void> {
+  const { listo, tx } = work;
+  const by = { by: 'system', ...BY_RULE } as const;
+  if (effect.do === 'give') {
+    const { teamId, groupId = null, personId = null } = effect;
+    await makeMove(work, ticket, { ...by, name: 'give', input: { teamId, groupId, assigneeId: personId } });
+  } else if (effect.do === 'hold') {
+    const until = effect.until === undefined ? null : listo.clock.now() + parseDuration(effect.until, WALL);
+    const input = { heldFor: effect.for, ...(until !== null && { until }) };
+    await makeMove(work, ticket, { ...by, name: 'hold', input });
+  } else {
+    const { language } = (await listo.db.tables.people.findOne({ id: ticket.requesterId }, tx))!;
+    const said = (await fill(work, ticket, effect.words))[language];
+    await (effect.as === 'done'
+      ? makeMove(work, ticket, { ...by, name: 'finish', input: { solution: said } })
+      : makeMove(work, ticket, { ...by, name: 'withdraw', input: { reason: said } }));
+  }
+}
+
 /** Does one thing that a rule says, judged as if someone did it. @throws ProblemError where it cannot be done */
 export async function doEffect(work: UnitOfWork, acting: Acting, effect: Effect): Promise<void> {
-  const { listo, tx } = work;
-  const { rule, ticket } = acting;
-  const named = { ruleId: rule.id, rule: rule.name };
-  const entry = { ...BY_RULE, ticketNumber: ticket.number };
-  const move = { by: 'system', ...BY_RULE } as const;
   switch (effect.do) {
     case 'set':
       return setFact(work, acting, effect);
-    case 'give': {
-      const { teamId, groupId = null, personId = null } = effect;
-      await makeMove(work, ticket, {
-        ...move,
-        name: 'give',
-        input: { teamId, groupId, assigneeId: personId },
-      });
-      return;
-    }
-    case 'hold': {
-      const until = effect.until === undefined ? null : listo.clock.now() + parseDuration(effect.until, WALL);
-      const input = { heldFor: effect.for, ...(until !== null && { until }) };
-      await makeMove(work, ticket, { ...move, name: 'hold', input });
-      return;
-    }
-    case 'end': {
-      const { language } = (await listo.db.tables.people.findOne({ id: ticket.requesterId }, tx))!;
-      const said = (await fill(work, ticket, effect.words))[language];
-      await (effect.as === 'done'
-        ? makeMove(work, ticket, { ...move, name: 'finish', input: { solution: said } })
-        : makeMove(work, ticket, { ...move, name: 'withdraw', input: { reason: said } }));
-      return;
-    }
-    case 'answer': {
-      const words = await fill(work, ticket, effect.words);
-      await append(work, { ...entry, type: 'ruleSaid', audience: 'requester', data: { ...named, words } });
-      return;
-    }
-    case 'note': {
-      const words = await fill(work, ticket, effect.words);
-      await append(work, { ...entry, type: 'ruleNoted', audience: 'team', data: { ...named, words } });
-      return;
-    }
-    case 'tell': {
-      const words = await fill(work, ticket, effect.words);
-      const personIds = await readersAmong(work, ticket, effect.personIds ?? []);
-      const tell = [...effect.whom, ...(personIds.length > 0 ? (['mentioned'] as const) : [])];
-      await append(work, {
-        ...{ ...entry, type: 'ruleTold', audience: 'team' },
-        data: { ...named, words, tell, personIds },
-      });
-      return;
-    }
+    case 'give':
+    case 'hold':
+    case 'end':
+      return move(work, acting, effect);
+    case 'answer':
+    case 'note':
+    case 'tell':
+      return say(work, acting, effect);
     case 'alsoTell':
-      return addTold(work, ticket, await readersAmong(work, ticket, effect.personIds));
+      return addTold(work, acting.ticket, await readersAmong(work, acting.ticket, effect.personIds));
     case 'room':
       return writeToRoom(work, acting, effect);
     default:

@@ -206,6 +206,7 @@ export const en = {
       promises: 'Targets',
       hours: 'Teams and sites',
       routing: 'Who gets it',
+      rules: 'Rules',
       procedures: 'How we do it',
       assistant: 'Assistant',
       chat: 'Chat',

@@ -34,6 +34,8 @@ import { measuresEn } from './measures.en';
 import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
+import { rulesEn } from './rules.en';
+import { rulesPt } from './rules.pt';
 import { setupEn } from './setup.en';
 import { setupPt } from './setup.pt';
 import { peopleEn } from './people.en';
@@ -56,6 +58,7 @@ const english = flatten({
   ...en,
   people: peopleEn,
   setup: setupEn,
+  rules: rulesEn,
   workshop: workshopEn,
   moving: movingEn,
   plan: planEn,
@@ -77,6 +80,7 @@ const portuguese = flatten({
   ...pt,
   people: peoplePt,
   setup: setupPt,
+  rules: rulesPt,
   workshop: workshopPt,
   moving: movingPt,
   plan: planPt,

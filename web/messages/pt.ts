@@ -214,6 +214,7 @@ export const pt: Messages = {
       promises: 'Metas',
       hours: 'Equipas e locais',
       routing: 'Quem o recebe',
+      rules: 'Regras',
       procedures: 'Como fazemos',
       assistant: 'Assistente',
       chat: 'Chat',

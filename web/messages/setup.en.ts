@@ -32,6 +32,7 @@ export const setupEn = {
     lines: 'Lines',
     knowledge: 'Knowledge',
     assistant: 'Assistant',
+    rules: 'Rules',
   },
   counts: {
     calendars_one: '{{count}} calendar',
@@ -88,6 +89,10 @@ export const setupEn = {
     matters_other: '{{count}} matters',
     mattersOff_one: '{{count}} is off',
     mattersOff_other: '{{count}} are off',
+    rules_one: '{{count}} rule',
+    rules_other: '{{count}} rules',
+    rulesFailing_one: '{{count}} could not do what it says',
+    rulesFailing_other: '{{count}} could not do what they say',
   },
   settings: {
     workingHours: {
@@ -235,6 +240,12 @@ export const setupEn = {
       name: 'Skills',
       help: 'What someone can, so that what needs it goes to them.',
       others: 'expert, language, knows how, specialist, competence',
+    },
+    rules: {
+      name: 'Rules',
+      help: 'What is done by itself as soon as something happens, nothing happens, or at a time.',
+      others:
+        'automation, automatic, trigger, workflow, escalate, remind, auto close, nobody answers, if then, by itself, every Monday',
     },
     procedures: {
       name: 'How work is done',

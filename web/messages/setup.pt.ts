@@ -34,6 +34,7 @@ export const setupPt: typeof setupEn = {
     lines: 'Linhas',
     knowledge: 'Conhecimento',
     assistant: 'Assistente',
+    rules: 'Regras',
   },
   counts: {
     calendars_one: '{{count}} calendário',
@@ -90,6 +91,10 @@ export const setupPt: typeof setupEn = {
     matters_other: '{{count}} assuntos',
     mattersOff_one: '{{count}} está desligado',
     mattersOff_other: '{{count}} estão desligados',
+    rules_one: '{{count}} regra',
+    rules_other: '{{count}} regras',
+    rulesFailing_one: '{{count}} não conseguiu fazer o que diz',
+    rulesFailing_other: '{{count}} não conseguiram fazer o que dizem',
   },
   settings: {
     workingHours: {
@@ -236,6 +241,12 @@ export const setupPt: typeof setupEn = {
       name: 'Competências',
       help: 'O que alguém sabe, para que o que o exige lhe chegue.',
       others: 'perito, língua, sabe fazer, especialista',
+    },
+    rules: {
+      name: 'Regras',
+      help: 'O que se faz por si assim que algo acontece, nada acontece, ou a uma hora.',
+      others:
+        'automação, automático, gatilho, escalar, lembrar, fechar sozinho, ninguém responde, se então, todas as segundas',
     },
     procedures: {
       name: 'Como se faz o trabalho',

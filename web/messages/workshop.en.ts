@@ -6,6 +6,7 @@ export const workshopEn = {
   calendars: 'Working calendars',
   promises: 'Targets',
   hours: 'Teams and sites',
+  rules: 'Rules',
   procedures: 'How we do it',
   assistant: 'Assistant',
   chat: 'Chat',

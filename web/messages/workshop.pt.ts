@@ -7,6 +7,7 @@ export const workshopPt: WorkshopWords = {
   calendars: 'Calendários de trabalho',
   promises: 'Metas',
   hours: 'Equipas e locais',
+  rules: 'Regras',
   procedures: 'Como fazemos',
   assistant: 'Assistente',
   chat: 'Chat',

@@ -18,6 +18,7 @@ import { Clocks } from './Clocks';
 import classes from './DeskTicket.module.css';
 import { Editor } from './Editor';
 import { Facts, Requester } from './Facts';
+import { RulesOf } from './RulesOf';
 import { Next } from './Next';
 import { Procedure } from './Procedure';
 import { Thread } from './Thread';
@@ -82,6 +83,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         <Facts ticket={ticket} />
         <Together ticket={ticket} list={list} />
         <Spent ticket={ticket} />
+        {rights.includes('note') && <RulesOf number={number} />}
       </aside>
     </article>
   );

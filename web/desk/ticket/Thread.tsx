@@ -11,6 +11,7 @@ import { useDelayWords, useEntryWords } from '../../ui/useEntryWords';
 import { useTimes } from '../../ui/useTimes';
 import classes from './DeskTicket.module.css';
 import { Contained } from '../../ui/Contained';
+import { isPutBack, PutBack } from './PutBack';
 
 type Mode = 'burnt' | 'held' | 'none';
 
@@ -123,6 +124,7 @@ export function Thread({ ticket, now }: { ticket: Ticket; now: number }) {
               ) : (
                 <div className={classes.content}>
                   <span className={classes.event}>{wordsOf(entry)}</span>
+                  {isPutBack(entry, ticket) && <PutBack entry={entry} number={ticket.number} />}
                 </div>
               )}
             </Contained>

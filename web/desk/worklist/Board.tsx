@@ -17,7 +17,7 @@ import { PriorityEditor } from './CellEditor';
 import { MoveFromList } from './MoveFromList';
 import { useCardMove } from './useCardMove';
 import { useCardSensors } from './useCardSensors';
-import { useFieldWords } from './useFieldWords';
+import { useFieldWords } from '../../ui/useFieldWords';
 import type { SeenList } from './useList';
 import { useShares } from './useListFigures';
 import { useListRows } from './useListRows';

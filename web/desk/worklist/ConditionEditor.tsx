@@ -1,21 +1,35 @@
-import { Button, MultiSelect } from '@mantine/core';
+import { Button, MultiSelect, TagsInput } from '@mantine/core';
 import type { Condition } from '../../../core/conditions';
-import { getListField, LIST_FIELD_NAMES, listOps, ME } from '../../../core/worklist';
+import { getListField, LIST_FIELD_NAMES, listOps, ME, type ListFieldName } from '../../../core/worklist';
 import { useWords } from '../../messages/useWords';
 import { InlineRemove, InlineSelect, InlineText } from '../../ui/Inline';
-import { INSTANTS, NOTHING, useFieldWords } from './useFieldWords';
+import { INSTANTS, NOTHING, useFieldWords } from '../../ui/useFieldWords';
 import classes from './ListEditor.module.css';
 
 type Leaf = Extract<Condition, { op: string }>;
-type LeafProps = { leaf: Leaf; onChange(leaf: Leaf): void };
+/** What conditions may ask for: of lists, or of what else uses them. `withWords`: texts may be asked for words in any form. */
+export type ConditionScope = {
+  names: readonly ListFieldName[];
+  withWords: boolean;
+  /** What is said where nothing is asked, and before what is. */
+  lead: { none: string; where: string };
+  /** What stands in a group at first. */
+  firstGroup: readonly [ListFieldName, ListFieldName];
+};
+const LISTS: ConditionScope = {
+  ...{ names: LIST_FIELD_NAMES, withWords: false, firstGroup: ['priority', 'isLate'] },
+  lead: { none: 'lists/everythingThere', where: 'lists/workWhere' },
+};
+type LeafProps = { leaf: Leaf; scope: ConditionScope; onChange(leaf: Leaf): void };
 
 const MOST_DEPTH = 2;
 const isLeaf = (condition: Condition): condition is Leaf => 'op' in condition;
 
 /** What a field is asked at first. */
-function firstLeaf(name: string): Leaf {
+function firstLeaf(name: string, { withWords }: ConditionScope): Leaf {
   const field = getListField(name)!;
-  const op = field.kind === 'flag' ? 'is' : listOps(field).includes('in') ? 'in' : listOps(field)[0]!;
+  const ops = listOps(field, withWords);
+  const op = field.kind === 'flag' ? 'is' : ops.includes('in') ? 'in' : ops[0]!;
   return toLeaf(name, op, undefined);
 }
 
@@ -23,7 +37,7 @@ function toLeaf(name: string, op: Leaf['op'], value: unknown): Leaf {
   const kind = getListField(name)?.kind;
   if (op === 'empty' || op === 'notEmpty') return { field: name, op };
   const first: Record<string, unknown> = { instant: '@now', number: 0, flag: true, people: ME, text: '' };
-  const isList = op === 'in' || op === 'notIn';
+  const isList = op === 'in' || op === 'notIn' || op === 'hasAny' || op === 'hasAll';
   const given = isList ? (Array.isArray(value) ? value : []) : Array.isArray(value) ? undefined : value;
   return { field: name, op, value: given ?? first[kind ?? 'text'] ?? null } as Leaf;
 }
@@ -36,7 +50,7 @@ function asList(leaf: Leaf): Leaf {
   return { field: leaf.field, op: leaf.op === 'is' ? 'in' : 'notIn', value: [leaf.value as string | null] };
 }
 
-function Value({ leaf, onChange }: LeafProps) {
+function Value({ leaf, scope, onChange }: LeafProps) {
   const { t } = useWords();
   const { optionsOf, valueWords } = useFieldWords();
   if (!('value' in leaf)) return null;
@@ -44,6 +58,19 @@ function Value({ leaf, onChange }: LeafProps) {
   const kind = getListField(field)?.kind;
   const label = t('lists/value');
   const set = (next: unknown): void => onChange({ field, op, value: next } as Leaf);
+  // Outside of lists nobody looks: nothing stands for whoever does.
+  const options = optionsOf(field).filter((each) => scope === LISTS || !each.value.startsWith('@'));
+  if (op === 'hasAny' || op === 'hasAll')
+    return (
+      <TagsInput
+        size="xs"
+        className={classes.values}
+        aria-label={label}
+        placeholder={value.length === 0 ? t('lists/wordsEach') : ''}
+        value={value}
+        onChange={set}
+      />
+    );
   if (op === 'in' || op === 'notIn')
     return (
       <MultiSelect
@@ -53,7 +80,7 @@ function Value({ leaf, onChange }: LeafProps) {
         searchable
         hidePickedOptions
         placeholder={value.length === 0 ? t('common/choose') : ''}
-        data={optionsOf(field)}
+        data={options}
         value={value.map((each) => String(each ?? NOTHING))}
         onChange={(chosen) => set(chosen.map((each) => (each === NOTHING ? null : each)))}
       />
@@ -80,11 +107,7 @@ function Value({ leaf, onChange }: LeafProps) {
     );
   }
   if (kind === 'people')
-    return (
-      <InlineSelect
-        {...{ label, isFixed: false, value: String(value), options: optionsOf(field), onChange: set }}
-      />
-    );
+    return <InlineSelect {...{ label, isFixed: false, value: String(value), options, onChange: set }} />;
   return (
     <InlineText
       {...{ label, isFixed: false }}
@@ -96,17 +119,19 @@ function Value({ leaf, onChange }: LeafProps) {
 }
 
 /** One condition as a sentence: which fact, how, and what. */
-function LeafSentence({ leaf: given, onChange }: LeafProps) {
+function LeafSentence({ leaf: given, scope, onChange }: LeafProps) {
   const { t } = useWords();
   const { fieldName, opName } = useFieldWords();
   const leaf = asList(given);
   const field = getListField(leaf.field);
-  const names = LIST_FIELD_NAMES.map((value) => ({ value, label: fieldName(value) })).sort((one, other) =>
-    one.label.localeCompare(other.label),
-  );
+  const names = scope.names
+    .map((value) => ({ value, label: fieldName(value) }))
+    .sort((one, other) => one.label.localeCompare(other.label));
   if (!field) names.push({ value: leaf.field as never, label: t('lists/gone', { field: leaf.field }) });
   const ops = field
-    ? listOps(field).filter((op) => !(listOps(field).includes('in') && (op === 'is' || op === 'isNot')))
+    ? listOps(field, scope.withWords).filter(
+        (op) => !(listOps(field).includes('in') && (op === 'is' || op === 'isNot')),
+      )
     : [];
   return (
     <>
@@ -115,7 +140,7 @@ function LeafSentence({ leaf: given, onChange }: LeafProps) {
         value={leaf.field}
         options={names}
         isFixed={false}
-        onChange={(name) => onChange(firstLeaf(name))}
+        onChange={(name) => onChange(firstLeaf(name, scope))}
       />{' '}
       {field && field.kind !== 'flag' && (
         <InlineSelect
@@ -128,15 +153,20 @@ function LeafSentence({ leaf: given, onChange }: LeafProps) {
           }
         />
       )}{' '}
-      <Value leaf={leaf} onChange={onChange} />
+      <Value leaf={leaf} scope={scope} onChange={onChange} />
     </>
   );
 }
 
-type Props = { condition: Condition; depth?: number; onChange(condition: Condition): void };
+type Props = {
+  condition: Condition;
+  depth?: number;
+  scope?: ConditionScope;
+  onChange(condition: Condition): void;
+};
 
 /** Conditions as sentences: all of these, or any of these, with groups inside. */
-export function ConditionEditor({ condition, depth = 0, onChange }: Props) {
+export function ConditionEditor({ condition, depth = 0, scope = LISTS, onChange }: Props) {
   const { t } = useWords();
   const { toPhrase } = useFieldWords();
   const group: Condition = 'all' in condition || 'any' in condition ? condition : { all: [condition] };
@@ -147,7 +177,7 @@ export function ConditionEditor({ condition, depth = 0, onChange }: Props) {
   return (
     <div className={classes.group} role="group" aria-label={t(isAll ? 'lists/allOf' : 'lists/anyOf')}>
       <div>
-        {t(parts.length === 0 ? 'lists/everythingThere' : depth === 0 ? 'lists/workWhere' : 'lists/where')}{' '}
+        {t(parts.length === 0 ? scope.lead.none : depth === 0 ? scope.lead.where : 'lists/where')}{' '}
         {parts.length > 1 && (
           <InlineSelect
             label={t('lists/join')}
@@ -162,30 +192,31 @@ export function ConditionEditor({ condition, depth = 0, onChange }: Props) {
         {parts.map((part, i) => (
           <li key={i}>
             {isLeaf(part) ? (
-              <LeafSentence leaf={part} onChange={put(i)} />
+              <LeafSentence leaf={part} scope={scope} onChange={put(i)} />
             ) : 'not' in part ? (
               isLeaf(part.not) ? (
                 <>
-                  {t('lists/not')} <LeafSentence leaf={part.not} onChange={(not) => put(i)({ not })} />
+                  {t('lists/not')}{' '}
+                  <LeafSentence leaf={part.not} scope={scope} onChange={(not) => put(i)({ not })} />
                 </>
               ) : (
                 <em>{toPhrase(part)}</em>
               )
             ) : (
-              <ConditionEditor condition={part} depth={depth + 1} onChange={put(i)} />
+              <ConditionEditor condition={part} depth={depth + 1} scope={scope} onChange={put(i)} />
             )}
             <InlineRemove name={toPhrase(part)} onRemove={() => set(parts.toSpliced(i, 1))} />
           </li>
         ))}
       </ul>
-      <Button size="compact-xs" variant="default" onClick={() => set([...parts, firstLeaf('state')])}>
+      <Button size="compact-xs" variant="default" onClick={() => set([...parts, firstLeaf('state', scope)])}>
         {t('lists/addPart')}
       </Button>{' '}
       {depth < MOST_DEPTH && (
         <Button
           size="compact-xs"
           variant="subtle"
-          onClick={() => set([...parts, { any: [firstLeaf('priority'), firstLeaf('isLate')] }])}
+          onClick={() => set([...parts, { any: scope.firstGroup.map((name) => firstLeaf(name, scope)) }])}
         >
           {t('lists/addGroup')}
         </Button>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Condition } from '../../../core/conditions';
 import { useWords } from '../../messages/useWords';
 import { ConditionEditor } from './ConditionEditor';
-import { useFieldWords } from './useFieldWords';
+import { useFieldWords } from '../../ui/useFieldWords';
 import { narrow, partsOf, withoutPart } from './where';
 import classes from './Worklist.module.css';
 

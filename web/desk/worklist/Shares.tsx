@@ -1,7 +1,7 @@
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
-import { useFieldWords } from './useFieldWords';
+import { useFieldWords } from '../../ui/useFieldWords';
 import type { SeenChange, SeenList } from './useList';
 import { useShares } from './useListFigures';
 import { narrow } from './where';

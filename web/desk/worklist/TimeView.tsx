@@ -26,7 +26,7 @@ import { SurgeBand } from './SurgeBand';
 import { useAxis } from './useAxis';
 import { useChosen } from './useChosen';
 import { useDensity } from './useDensity';
-import { useFieldWords } from './useFieldWords';
+import { useFieldWords } from '../../ui/useFieldWords';
 import type { SeenChange, SeenList } from './useList';
 import { useListRows } from './useListRows';
 import { getNextDue, useLiveRows } from './useLiveRows';

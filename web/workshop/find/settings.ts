@@ -31,6 +31,7 @@ export const SETTINGS = [
   { id: 'routing', subject: 'routing', mark: 'workshop/route/way' },
   { id: 'capacity', subject: 'routing', mark: 'workshop/route/can' },
   { id: 'skills', subject: 'routing', mark: 'workshop/route/skills' },
+  { id: 'rules', subject: 'rules', mark: 'rules/new' },
   { id: 'procedures', subject: 'procedures', mark: 'procedures/new' },
   { id: 'matters', subject: 'assistant', mark: 'assistant/workshop/new' },
   { id: 'sureness', subject: 'assistant', mark: 'assistant/workshop/sure' },

@@ -5,6 +5,7 @@ const SUBJECTS = [
   'promises',
   'hours',
   'routing',
+  'rules',
   'procedures',
   'assistant',
   'chat',

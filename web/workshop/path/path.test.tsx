@@ -111,7 +111,17 @@ test.each([
 });
 
 test('each setting has words in both languages, and is marked by words that its pages have', async () => {
-  const shown = ['workshop', 'people', 'services', 'assistant', 'rooms', 'talk', 'mail', 'procedures'];
+  const shown = [
+    'workshop',
+    'people',
+    'services',
+    'assistant',
+    'rooms',
+    'talk',
+    'mail',
+    'procedures',
+    'rules',
+  ];
   for (const { id, ...setting } of SETTINGS) {
     for (const language of ['en', 'pt'] as const) {
       await setLanguage(language);

@@ -1,8 +1,8 @@
-import type { Condition } from '../../../core/conditions';
-import { getListField, ME, MY_GROUPS, MY_TEAMS, type ListField } from '../../../core/worklist';
-import { useServices, useSites, useTeams } from '../../api/queries';
-import { useWords } from '../../messages/useWords';
-import { useTimes } from '../../ui/useTimes';
+import type { Condition } from '../../core/conditions';
+import { getListField, ME, MY_GROUPS, MY_TEAMS, type ListField } from '../../core/worklist';
+import { useServices, useSites, useTeams } from '../api/queries';
+import { useWords } from '../messages/useWords';
+import { useTimes } from './useTimes';
 
 type Leaf = Extract<Condition, { op: string }>;
 export type Option = { value: string; label: string };
