@@ -26,6 +26,7 @@ import { ASSISTANT_WORDS, createMatters, simulateTalks } from './assistant';
 import { WORDS_SETTING } from '../server/assistant/words';
 import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
+import { createRules } from './rules';
 import type { ArticleUseRow } from '../server/knowledge/model';
 import { SYNONYMS_SETTING } from '../server/knowledge/library';
 import { loadConversations } from './lines';
@@ -176,6 +177,7 @@ export async function loadDemo(
   await tables.services.insertAll(services);
   await tables.targets.insertAll(targets);
   await tables.procedures.insertAll(createProcedures());
+  await tables.rules.insertAll(createRules(now));
   await tables.readyTexts.insertAll(createReadyTexts());
   await tables.templates.insertAll(createTemplates());
 

@@ -50,11 +50,15 @@ export type PastRow = Pick<
   'id' | 'at' | 'type' | 'ticketNumber' | 'work' | 'changes' | 'data' | 'byRules'
 > & { isByTeam: number | null; isForOther: number | null };
 
-/** What is read of entries for rules: a message says by whom it is, a ticket whether it was sent for another. */
+/**
+ * What is read of entries for rules: a message says by whom it is, a ticket whether it was sent for another. Ids are
+ * ASCII: what JSON gives is made so, else each message would be read for each entry.
+ */
 export const PAST_SQL = `SELECT j.id, j.at, j.type, j.ticketNumber, j.work, j.changes, j.data, j.byRules, m.isByTeam,
     (t.raisedById IS NOT NULL AND t.raisedById <> t.requesterId) AS isForOther
   FROM journal j JOIN tickets t ON t.number = j.ticketNumber
-  LEFT JOIN messages m ON m.id = IF(j.type = 'answered', JSON_VALUE(j.data, '$.messageId'), NULL)`;
+  LEFT JOIN messages m
+    ON m.id = CONVERT(IF(j.type = 'answered', JSON_VALUE(j.data, '$.messageId'), NULL) USING ascii)`;
 
 const parsed = <T>(value: T | string): T => (typeof value === 'string' ? (JSON.parse(value) as T) : value);
 

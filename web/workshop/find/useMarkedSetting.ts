@@ -5,7 +5,7 @@ import { SETTINGS, type SettingId } from './settings';
 
 /** A page has so long to bring what is marked, in ms. */
 const MOST_WAIT_MS = 10_000;
-const NAMED = 'label, legend, th, h1, h2, h3, button, a, summary, small, span, input, textarea';
+const NAMED = 'label, legend, th, h1, h2, h3, button, a, summary, small, span, input, textarea, select';
 
 /** What bears these words: the first whose text begins with them, or that is called so. */
 function findNamed(page: HTMLElement, words: string): HTMLElement | undefined {

@@ -34,7 +34,7 @@ function Outcome({ trial, days }: { trial: Trial; days: number }) {
       <ul className={classes.fired}>
         {fired.map(({ number, title, at, effects }, i) => (
           <li key={i}>
-            <Anchor component={Link} to={`/desk/everything/${number}`}>
+            <Anchor component={Link} size="sm" to={`/desk/everything/${number}`}>
               {number} · <bdi>{title}</bdi>
             </Anchor>
             <small className={classes.quiet}>

@@ -5,6 +5,8 @@ import type { RuleBody, RuleView } from '../../../contract/rules';
 import { useMe, useTeams } from '../../api/queries';
 import '../../messages/listsWords';
 import '../../messages/roomsWords';
+import { rulesEn } from '../../messages/rules.en';
+import { rulesPt } from '../../messages/rules.pt';
 import '../../messages/rulesWords';
 import '../../messages/servicesWords';
 import { useWords } from '../../messages/useWords';
@@ -137,25 +139,24 @@ function RuleList({ rules }: { rules: RuleView[] }) {
 
 /** A rule to begin with: nothing in it yet, or one that is ready, for a team that its writer sets up. */
 function useFresh(): RuleBody {
-  const { t } = useWords();
   const me = useMe();
   const { data: teams = [] } = useTeams();
   const [params] = useSearchParams();
   const ready = params.get('ready') as ReadyName | null;
   return useMemo(() => {
     const begun = ready !== null && Object.hasOwn(READY_RULES, ready) ? READY_RULES[ready] : null;
+    const name = begun ? { en: rulesEn.readies[ready!], pt: rulesPt.readies[ready!] } : EMPTY_RULE.name;
     const teamId = me.isAdministrator
       ? null
       : (me.teams.find(({ role }) => role !== 'agent')?.teamId ?? null);
-    const name = begun ? t(`rules/readies/${ready}`) : '';
-    const rule = { ...EMPTY_RULE, ...begun, teamId, name: { en: name, pt: name } } as unknown as RuleBody;
+    const rule = { ...EMPTY_RULE, ...begun, teamId, name } as unknown as RuleBody;
     return {
       ...rule,
       effects: rule.effects.map((effect) =>
         effect.do === 'give' ? { ...effect, teamId: teams[0]?.id ?? '' } : effect,
       ),
     };
-  }, [ready, me, teams, t]);
+  }, [ready, me, teams]);
 }
 
 function Edited({ rules, id }: { rules: RuleView[]; id: string }) {

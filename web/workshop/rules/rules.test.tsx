@@ -78,8 +78,8 @@ test('silence and times are said in words, in Portuguese too', async () => {
   });
   const weekly = ruleOf('Segundas', READY_RULES.supplier);
   await open([silent, weekly], '/workshop/rules', 'pt');
-  expect(await screen.findByText(/^Quando passaram 3 dias desde que fica à espera, desde que/)).toBeTruthy();
-  expect(screen.getByText(/^Todas as segundas às 09:00, em cada pedido aberto, desde que/)).toBeTruthy();
+  expect(await screen.findByText(/^Quando passaram 3 dias desde que fica à espera, se/)).toBeTruthy();
+  expect(screen.getByText(/^Todas as segundas às 09:00, em cada pedido aberto, se/)).toBeTruthy();
 });
 
 test('a rule is switched off and on again by the way back', async () => {
@@ -178,9 +178,7 @@ test.each(Object.entries(READY_RULES))(
     );
     const rule = { ...EMPTY_RULE, ...ready, effects, name: both('Ready') };
     expect(ruleBodySchema.safeParse(rule).error).toBeUndefined();
-    expect(
-      checkRule({ ...rule, id: 'a', order: 1, isOn: true, effects: effects as Effect[] }),
-    ).toEqual([]);
+    expect(checkRule({ ...rule, id: 'a', order: 1, isOn: true, effects: effects as Effect[] })).toEqual([]);
     expect(checkProvided(rule.provided as never)).toEqual([]);
   },
 );
