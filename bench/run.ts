@@ -14,6 +14,7 @@ import { benchPage } from './page';
 import { benchPlans } from './plans';
 import { benchRecount } from './recount';
 import { benchReplay } from './replay';
+import { benchRuled } from './ruled';
 import { benchRules } from './rules';
 import { benchSearch } from './search';
 import { benchTimers } from './timers';
@@ -40,6 +41,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   imports: benchImports,
   estate: benchEstate,
   rules: benchRules,
+  ruled: benchRuled,
 };
 
 const wanted = process.argv.slice(2);

@@ -1,9 +1,10 @@
+import type { Fields } from '../../core/conditions';
 import { fits, rulesForEntry, type Occurrence } from '../../core/rules';
 import { isNews } from '../../core/telling';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
-import type { TicketRecord } from '../tickets/model';
+import type { Door } from '../../core/tickets';
 import type { UnitOfWork } from '../unitOfWork';
 import { fire } from './fire';
 import { toRule, type RuleRow } from './model';
@@ -35,31 +36,53 @@ async function chainOf({ listo, tx }: UnitOfWork, entry: JournalRow, own: string
 }
 
 /** What a ticket in confidence is for: its own team's rules alone. */
-const mayAsk = ({ teamId }: RuleRow, ticket: TicketRecord): boolean =>
-  !ticket.isConfidential || teamId === ticket.teamId;
+const mayAsk = ({ teamId }: RuleRow, ticket: Fields): boolean =>
+  ticket.isConfidential !== true || teamId === ticket.teamId;
 
-/** Asks the rules about one entry, and lets those that fire do what they say. */
+/** What is new, with the rules that are on and the facts of its tickets, which are renewed as rules change them. */
+type Round = { rules: RuleRow[]; fields: Map<number, Fields> };
+
+/**
+ * Asks the rules about one entry, and lets those that fire do what they say. Most fire nowhere: that is seen from the
+ * facts as they were read for all, and only a ticket on which one fires is locked, read anew and asked about again.
+ */
 async function askAbout(
   work: UnitOfWork,
   entry: JournalRow,
-  rows: { rules: RuleRow[]; past: PastRow },
-): Promise<void> {
+  { round, heard }: { round: Round; heard: Occurrence },
+) {
   const { listo, tx } = work;
-  const heard = toOccurrence(rows.past);
-  const asked = rows.rules.filter((rule) => hearsOf(rule, heard));
-  const waiting = rows.rules.filter((rule) => waitsFor(rule, heard));
-  if (asked.length + waiting.length === 0) return;
-  const ticket = await listo.db.tables.tickets.findOne({ number: entry.ticketNumber! }, tx, true);
-  // What is brought over from a table is known already: no rule fires of it.
-  if (!ticket || (entry.type === 'sent' && !isNews(ticket))) return;
+  const number = entry.ticketNumber!;
+  const firing = (fields: Fields, occurrence: Occurrence) => {
+    const asked = round.rules.filter((rule) => hearsOf(rule, occurrence) && mayAsk(rule, fields));
+    return rulesForEntry(asked.map(toRule), occurrence, fields);
+  };
+  const before = round.fields.get(number);
+  if (!before || firing(before, heard).length === 0) return;
+  const ticket = await listo.db.tables.tickets.findOne({ number }, tx, true);
+  const fields = (await readFields(listo, [number], tx)).get(number);
+  if (!ticket || !fields) return;
   const occurrence = { ...heard, byRules: await chainOf(work, entry, heard.byRules) };
-  const own = asked.filter((rule) => mayAsk(rule, ticket));
-  const fields = own.length > 0 ? (await readFields(listo, [ticket.number], tx)).get(ticket.number)! : {};
-  for (const { ruleId, effects } of rulesForEntry(own.map(toRule), occurrence, fields)) {
-    const rule = own.find(({ id }) => id === ruleId)!;
+  for (const { ruleId, effects } of firing(fields, occurrence)) {
+    const rule = round.rules.find(({ id }) => id === ruleId)!;
     await fire(work, ticket, { rule, effects, cause: `e${entry.id}`, byRules: occurrence.byRules });
   }
-  for (const rule of waiting) await armSilence(work, rule, ticket.number);
+  for (const [name, renewed] of await readFields(listo, [number], tx)) round.fields.set(name, renewed);
+}
+
+/** What some of the rules that are on hear of, with the entry as they hear it. */
+async function listHeard(work: UnitOfWork, entries: JournalRow[], rules: RuleRow[]) {
+  const past = await work.listo.db.select<PastRow>(
+    `${PAST_SQL} WHERE j.id IN (:ids)`,
+    { ids: entries.map(({ id }) => id) },
+    work.tx,
+  );
+  const byId = new Map(past.map((row) => [row.id, toOccurrence(row)]));
+  return entries.flatMap((entry) => {
+    const heard = byId.get(entry.id);
+    const isHeard = heard && rules.some((rule) => hearsOf(rule, heard) || waitsFor(rule, heard));
+    return isHeard ? [{ entry, heard }] : [];
+  });
 }
 
 /** Rules: what a team wants done by itself as soon as something happens. */
@@ -69,16 +92,20 @@ export const rulesConsumer: Consumer = {
   async handle(listo: Listo, entries, tx) {
     const rules = (await readRules(listo, tx)).filter(({ isOn }) => isOn);
     if (rules.length === 0) return;
-    const past = await listo.db.select<PastRow>(
-      `${PAST_SQL} WHERE j.id IN (:ids)`,
-      { ids: entries.map(({ id }) => id) },
-      tx,
-    );
-    const byId = new Map(past.map((row) => [row.id, row]));
-    for (const entry of entries) {
-      const row = byId.get(entry.id);
+    const work = { listo, tx };
+    const all = await listHeard(work, entries, rules);
+    if (all.length === 0) return;
+    const numbers = [...new Set(all.map(({ entry }) => entry.ticketNumber!))];
+    const round: Round = { rules, fields: await readFields(listo, numbers, tx) };
+    for (const { entry, heard } of all) {
+      const via = round.fields.get(entry.ticketNumber!)?.via as Door | undefined;
+      // What is brought over from a table is known already: no rule fires of it.
+      if (via === undefined || (entry.type === 'sent' && !isNews({ via }))) continue;
       // One that has just been switched off by its failures is asked no more.
-      if (row) await askAbout({ listo, tx }, entry, { rules: rules.filter(({ isOn }) => isOn), past: row });
+      round.rules = rules.filter(({ isOn }) => isOn);
+      await askAbout(work, entry, { round, heard });
+      for (const rule of round.rules)
+        if (waitsFor(rule, heard)) await armSilence(work, rule, entry.ticketNumber!);
     }
   },
 };

@@ -47,14 +47,15 @@ export async function readFields(
 /** An entry with whether the words that came with it are the requester's, and whether its ticket was sent for another. */
 export type PastRow = Pick<
   JournalRow,
-  'id' | 'at' | 'type' | 'ticketNumber' | 'work' | 'changes' | 'data' | 'byRules'
-> & { isByTeam: number | null; isForOther: number | null };
+  'id' | 'at' | 'type' | 'ticketNumber' | 'work' | 'changes' | 'byRules'
+> & { isByTeam: number | null; isForOther: number | null; awaits: string | null };
 
 /**
  * What is read of entries for rules: a message says by whom it is, a ticket whether it was sent for another. Ids are
  * ASCII: what JSON gives is made so, else each message would be read for each entry.
  */
-export const PAST_SQL = `SELECT j.id, j.at, j.type, j.ticketNumber, j.work, j.changes, j.data, j.byRules, m.isByTeam,
+export const PAST_SQL = `SELECT j.id, j.at, j.type, j.ticketNumber, j.work, j.changes, j.byRules, m.isByTeam,
+    IF(j.type = 'sent', JSON_VALUE(j.data, '$.awaitsApproval'), NULL) AS awaits,
     (t.raisedById IS NOT NULL AND t.raisedById <> t.requesterId) AS isForOther
   FROM journal j JOIN tickets t ON t.number = j.ticketNumber
   LEFT JOIN messages m
@@ -64,7 +65,6 @@ const parsed = <T>(value: T | string): T => (typeof value === 'string' ? (JSON.p
 
 /** An entry as rules hear of it. What changed of a step is no fact of its ticket. */
 export function toOccurrence(row: PastRow): Occurrence {
-  const data = parsed<{ awaitsApproval?: boolean }>(row.data as { awaitsApproval?: boolean });
   const changes = row.work === 'ticket' ? parsed(row.changes) : {};
   return {
     ...{ entryId: String(row.id), at: row.at, byRules: parsed(row.byRules ?? []) },
@@ -74,7 +74,8 @@ export function toOccurrence(row: PastRow): Occurrence {
       changes,
       isByRequester: row.isByTeam === 0,
       isForOther: Boolean(row.isForOther),
-      ...(data.awaitsApproval !== undefined && { awaitsApproval: data.awaitsApproval }),
+      // MariaDB gives what is true in JSON as 1.
+      awaitsApproval: row.awaits === '1' || row.awaits === 'true',
     }),
   };
 }

@@ -174,6 +174,20 @@ test('what follows by itself from what a rule did belongs to its chain: giving o
   await app.listo.db.run(`UPDATE teams SET routing = NULL WHERE id = 'network'`);
 });
 
+test('what still has to be agreed has not come yet', async () => {
+  const id = await make({});
+  const body = {
+    ...{ serviceId: 'bridge-tablet', title: 'A tablet' },
+    answers: { vessel: 'Marren', sort: 'new' },
+  };
+  const sending = await tomas!.call('POST', '/tickets', body);
+  const { number } = bodyOf<{ number: number }>(sending);
+  await settled();
+  const sent = (await app.listo.db.tables.journal.findOne({ ticketNumber: number, type: 'sent' }))!;
+  expect(sent.data).toMatchObject({ awaitsApproval: true });
+  expect(typesBy(await read(number), id)).toEqual([]);
+});
+
 test('a rule fires once for an entry, however often its consumer goes over it', async () => {
   const id = await make({});
   const number = await report();
