@@ -1,10 +1,17 @@
 import * as z from 'zod';
 import { IMPORT_FIELDS } from '../core/imports';
+import { PERSON_FIELDS } from '../core/people';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
 import { idParams, idSchema, instantSchema, okSchema } from './shared';
 
-const fieldSchema = z.enum(IMPORT_FIELDS);
+/** What tables can be of. */
+export const IMPORT_KINDS = ['tickets', 'people'] as const;
+const kindSchema = z.enum(IMPORT_KINDS);
+/** What a table is of. */
+export type ImportKind = z.infer<typeof kindSchema>;
+
+const fieldSchema = z.enum([...IMPORT_FIELDS, ...PERSON_FIELDS]);
 const namesSchema = z.record(z.string().max(30), z.array(z.string().max(80)).max(6));
 
 /** How a table is read: where each field comes from, and what the choices are called in it. */
@@ -16,7 +23,9 @@ export const readingSchema = z.object({
       z.object({ always: z.string().max(200) }),
     ]),
   ),
-  names: z.object({ impact: namesSchema, urgency: namesSchema }),
+  names: z.object({ impact: namesSchema, urgency: namesSchema }).default({ impact: {}, urgency: {} }),
+  /** Whether new people are sent a link that lets them in. */
+  isInvited: z.boolean().default(false),
 });
 /** Which column of a table says what. */
 export type Reading = z.infer<typeof readingSchema>;
@@ -33,6 +42,7 @@ export type ImportProblem = z.infer<typeof rowProblemSchema>;
 
 const importSchema = z.object({
   id: idSchema,
+  kind: kindSchema,
   name: z.string(),
   at: instantSchema,
   encoding: z.string(),
@@ -50,17 +60,19 @@ const importSchema = z.object({
 /** A table that has arrived, and how far it has been written. */
 export type Import = z.infer<typeof importSchema>;
 
-/** Calls about tables of tickets. */
+/** Calls about tables of tickets and of people. */
 export const importEndpoints = {
   upload: endpoint({
     ...paths.imports.upload,
     summary:
-      'Send a table of tickets (CSV, in UTF-8, UTF-16 or windows-1252), to be looked at before anything is written',
+      'Send a table of tickets or people (CSV in UTF-8, UTF-16 or windows-1252, or XLSX), to be looked at before anything is written',
+    query: z.object({ kind: kindSchema.default('tickets') }),
     answer: importSchema,
   }),
   mine: endpoint({
     ...paths.imports.mine,
     summary: 'The tables that I sent, the newest first',
+    query: z.object({ kind: kindSchema.default('tickets') }),
     answer: z.array(
       importSchema.pick({ id: true, name: true, at: true, state: true, rows: true, written: true }),
     ),
@@ -90,7 +102,7 @@ export const importEndpoints = {
   }),
   start: endpoint({
     ...paths.imports.start,
-    summary: 'Write a ticket for every row that will do, in the background',
+    summary: 'Write a ticket or a person for every row that will do, in the background',
     params: idParams,
     body: readingSchema,
     answer: okSchema,

@@ -96,6 +96,9 @@ const LeavingPage = lazy(() =>
 const PathPage = lazy(() =>
   import('./workshop/path/PathPage').then(({ PathPage: page }) => ({ default: page })),
 );
+const PeopleTablePage = lazy(() =>
+  import('./workshop/people/PeopleTablePage').then(({ PeopleTablePage: page }) => ({ default: page })),
+);
 const PeoplePage = lazy(() =>
   import('./workshop/people/PeoplePage').then(({ PeoplePage: page }) => ({ default: page })),
 );
@@ -171,6 +174,7 @@ export const router = createBrowserRouter([
       { path: 'desk/:list/:number/plan', element: <PlanChart /> },
       { path: 'workshop', element: <PathPage /> },
       { path: 'workshop/people', element: <PeoplePage /> },
+      { path: 'workshop/people/table', element: <PeopleTablePage /> },
       { path: 'workshop/people/:id', element: <KeptPersonPage /> },
       { path: 'workshop/services', element: <ServicesPage /> },
       { path: 'workshop/services/:id', element: <ServiceEditor /> },

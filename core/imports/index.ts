@@ -1,4 +1,5 @@
 export { guessDelimiter } from './delimiter';
+export { cellOf, guessByNames, type MappingOf } from './mapping';
 export {
   chooseByName,
   guessMapping,

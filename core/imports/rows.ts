@@ -1,4 +1,5 @@
 import { findBadText, foldText } from '../text';
+import { cellOf, guessByNames, type MappingOf } from './mapping';
 import type { Impact, Urgency } from '../tickets';
 
 /** What a column of a table can become of a ticket. */
@@ -9,7 +10,7 @@ export type ImportField = (typeof IMPORT_FIELDS)[number];
 export const NEEDED_FIELDS: readonly ImportField[] = ['title', 'requester', 'service'];
 
 /** Where each field comes from: a column by its place, or the same words for every row. */
-export type Mapping = Partial<Record<ImportField, { column: number } | { always: string }>>;
+export type Mapping = MappingOf<ImportField>;
 
 /** What is wrong with a row, and in which field. */
 export type RowProblem = {
@@ -71,20 +72,7 @@ const OFTEN: Record<ImportField, string[]> = {
 };
 
 /** A first guess of what the columns are, by their headings; each column is used once. */
-export function guessMapping(headings: readonly string[]): Mapping {
-  const mapping: Mapping = {};
-  const used = new Set<number>();
-  for (const field of IMPORT_FIELDS) {
-    const folded = headings.map((heading) => foldText(heading).trim());
-    const place = OFTEN[field]
-      .map((name) => folded.findIndex((heading, i) => heading === name && !used.has(i)))
-      .find((i) => i !== -1);
-    if (place === undefined) continue;
-    used.add(place);
-    mapping[field] = { column: place };
-  }
-  return mapping;
-}
+export const guessMapping = (headings: readonly string[]): Mapping => guessByNames(OFTEN, headings);
 
 /** Words as they stand in a table for one of several choices, by code or by one of its names. */
 export function chooseByName<T extends string>(
@@ -110,14 +98,9 @@ export function readRow(
   const problems: RowProblem[] = [];
   const wrong = (field: ImportField, code: RowProblem['code'], value: string): void =>
     void problems.push({ field, code, value: value.slice(0, 80) });
-  const valueOf = (field: ImportField): string => {
-    const from = mapping[field];
-    return (from === undefined ? '' : 'always' in from ? from.always : (cells[from.column] ?? '')).trim();
-  };
-  const values = Object.fromEntries(IMPORT_FIELDS.map((field) => [field, valueOf(field)])) as Record<
-    ImportField,
-    string
-  >;
+  const values = Object.fromEntries(
+    IMPORT_FIELDS.map((field) => [field, cellOf(cells, mapping, field)]),
+  ) as Record<ImportField, string>;
   for (const field of NEEDED_FIELDS) if (values[field] === '') wrong(field, 'missing', '');
   for (const field of ['title', 'words'] as const) {
     if (values[field].length > LIMITS[field]) wrong(field, 'tooLong', values[field]);

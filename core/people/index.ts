@@ -7,3 +7,13 @@ export {
   type InvitationState,
 } from './invitation';
 export { closesRing } from './manager';
+export {
+  guessPersonMapping,
+  NEEDED_OF_PERSON,
+  PERSON_FIELDS,
+  readPersonRow,
+  type PersonField,
+  type PersonLookups,
+  type PersonRow,
+  type PersonRowProblem,
+} from './table';

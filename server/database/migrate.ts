@@ -31,6 +31,7 @@ import { up as offerSeconds } from './migrations/0028-offer-seconds';
 import { up as linesInOrder } from './migrations/0029-lines-in-order';
 import { up as invitations } from './migrations/0030-invitations';
 import { up as rules } from './migrations/0031-rules';
+import { up as tablesOfPeople } from './migrations/0032-tables-of-people';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -66,6 +67,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0029-lines-in-order', up: linesInOrder },
       { name: '0030-invitations', up: invitations },
       { name: '0031-rules', up: rules },
+      { name: '0032-tables-of-people', up: tablesOfPeople },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

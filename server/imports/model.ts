@@ -1,10 +1,11 @@
 import type { Sequelize } from 'sequelize';
-import type { ImportProblem, Reading } from '../../contract/imports';
+import type { ImportKind, ImportProblem, Reading } from '../../contract/imports';
 import { id, instant, integer, json, Table, text } from '../database/table';
 
-/** A table of tickets that was sent; its file lies under the same id. `done` counts rows, from the first. */
+/** A table of tickets or people that was sent; its file lies under the same id. `done` counts rows, from the first. */
 export type ImportRow = {
   id: string;
+  kind: ImportKind;
   personId: string;
   name: string;
   at: number;
@@ -25,7 +26,15 @@ export type ImportRow = {
 export function createImportTables(sequelize: Sequelize) {
   return {
     imports: new Table<ImportRow>(sequelize, 'imports', {
-      ...{ id, personId: id, name: text(255), at: instant, encoding: text(20), delimiter: text(2) },
+      ...{
+        id,
+        kind: text(10),
+        personId: id,
+        name: text(255),
+        at: instant,
+        encoding: text(20),
+        delimiter: text(2),
+      },
       ...{ headings: json, sample: json, rows: integer, reading: json, state: text(10) },
       ...{ done: integer, written: integer, refused: json, leaseUntil: instant },
     }),

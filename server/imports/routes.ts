@@ -1,10 +1,9 @@
 import type { Router } from 'express';
 import { nanoid } from 'nanoid';
-import { readFile, rm } from 'node:fs/promises';
+import { readFile, rm, writeFile } from 'node:fs/promises';
 import { api } from '../../contract';
-import type { Import, ImportProblem } from '../../contract/imports';
-import { guessDelimiter, readRow } from '../../core/imports';
-import { isAgent } from '../../core/rights';
+import { IMPORT_KINDS, type Import, type ImportProblem } from '../../contract/imports';
+import { guessDelimiter } from '../../core/imports';
 import { receiveFile } from '../files/receive';
 import type { FileStore } from '../files/store';
 import { inTurn } from '../http/limits';
@@ -13,9 +12,10 @@ import { OK, serve } from '../http/serve';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { decode } from './decode';
-import { readLookups } from './lookups';
+import { mayBringIn, openTable } from './kinds';
 import type { ImportRow } from './model';
-import { readRows, refuseEndless, rowsOf } from './table';
+import { refuseEndless, rowsOf, rowsWithoutHeadings } from './table';
+import { isWorkbook, workbookToCsv } from './workbook';
 
 const MOST_BYTES = 64_000_000;
 const MOST_ROWS = 200_000;
@@ -47,7 +47,12 @@ async function forgetOld({ db, clock }: Listo, store: FileStore): Promise<void> 
 async function look(
   file: string,
 ): Promise<Pick<ImportRow, 'encoding' | 'delimiter' | 'headings' | 'sample' | 'rows'>> {
-  const bytes = await readFile(file);
+  let bytes: Buffer = await readFile(file);
+  if (isWorkbook(bytes)) {
+    bytes = await workbookToCsv(bytes);
+    // From here on it is a table like others.
+    await writeFile(file, bytes);
+  }
   refuseEndless(bytes);
   const { text, encoding } = decode(bytes);
   if (text.trim() === '') throw new ProblemError('fileEmpty');
@@ -74,21 +79,24 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
   router.post(
     imports.upload.path,
     ({ viewer }, _response, next) => {
-      if (viewer && !isAgent(viewer)) throw new ProblemError('forbidden');
+      // What a table is of is said in its address: who may send neither sends nothing.
+      if (viewer && IMPORT_KINDS.every((kind) => !mayBringIn(kind, viewer)))
+        throw new ProblemError('forbidden');
       next();
     },
     receiveFile(store, { most: MOST_BYTES, tooLarge: 'tableTooLong' }),
   );
 
-  serve(router, imports.upload, async ({ request, viewer }) => {
+  serve(router, imports.upload, async ({ request, viewer, query: { kind } }) => {
     const arrived = request.file;
+    if (!mayBringIn(kind, viewer)) throw new ProblemError('forbidden');
     if (!arrived) throw new ProblemError('uploadBrokenOff');
     try {
       const seen = await inTurn(viewer.id, () => look(arrived.path));
       const id = nanoid(12);
       await store.keep(arrived.path, id);
       const row: ImportRow = {
-        ...{ id, personId: viewer.id, name: arrived.originalname.slice(-200), at: listo.clock.now() },
+        ...{ id, kind, personId: viewer.id, name: arrived.originalname.slice(-200), at: listo.clock.now() },
         ...{ ...seen, reading: null, state: 'arrived', done: 0, written: 0, refused: [], leaseUntil: 0 },
       };
       await tables.imports.insert(row);
@@ -99,9 +107,9 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
     }
   });
 
-  serve(router, imports.mine, ({ viewer }) =>
+  serve(router, imports.mine, ({ viewer, query: { kind } }) =>
     tables.imports.find(
-      { personId: viewer.id },
+      { personId: viewer.id, kind },
       {
         attributes: ['id', 'name', 'at', 'state', 'rows', 'written'],
         order: [
@@ -127,22 +135,18 @@ export function importRoutes(router: Router, listo: Listo, store: FileStore): vo
   serve(router, imports.get, async ({ viewer, params }) => shown(await requireOwn(listo, viewer, params.id)));
 
   serve(router, imports.check, async ({ viewer, params, body }) => {
-    const { id, delimiter, state } = await requireOwn(listo, viewer, params.id);
+    const { id, delimiter, state, kind } = await requireOwn(listo, viewer, params.id);
     if (state === 'done') throw new ProblemError('stale');
-    const lookups = await readLookups(listo, body);
+    const rows = () => rowsWithoutHeadings(store.pathOf(id), delimiter);
     const counts = { good: 0, bad: 0 };
     const problems: ImportProblem[] = [];
-    let isHeading = true;
     await inTurn(viewer.id, async () => {
-      for await (const { line, cells } of readRows(store.pathOf(id), delimiter)) {
-        if (isHeading) {
-          isHeading = false;
-          continue;
-        }
-        const read = readRow(cells, body.mapping, lookups);
-        if (read.ticket) counts.good++;
+      const { look: lookAt } = await openTable(listo, { kind, reading: body }, rows);
+      for await (const { line, cells } of rows()) {
+        const found = lookAt(cells);
+        if (found.length === 0) counts.good++;
         else counts.bad++;
-        for (const problem of read.problems)
+        for (const problem of found)
           if (problems.length < PROBLEMS_SHOWN) problems.push({ line, ...problem });
       }
     });

@@ -1,16 +1,12 @@
 import type { ImportProblem } from '../../contract/imports';
-import { readRow, type ImportedTicket, type Lookups } from '../../core/imports';
-import { findService } from '../catalogue/services';
 import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { findPersonAsViewer, type SignedIn } from '../sessions/viewer';
-import { createTicket } from '../tickets/create';
-import { writeWithin } from '../tickets/messages';
 import { JobRunner } from '../jobs/runner';
-import { readLookups } from './lookups';
+import { mayBringIn, openTable, type Opened } from './kinds';
 import type { ImportRow } from './model';
-import { readRows, type TableRow } from './table';
+import { rowsWithoutHeadings, type TableRow } from './table';
 
 const LEASE_MS = 60_000;
 /** So many rows between two notes of how far it is, and so many of them at once. */
@@ -18,7 +14,7 @@ const BATCH = 80;
 const AT_ONCE = 8;
 const REFUSED_KEPT = 500;
 
-/** Writes tickets from tables; each row once, also after a process died. */
+/** Writes tickets and people from tables; each row once, also after a process died. */
 export class ImportRunner extends JobRunner<ImportRow> {
   constructor(
     listo: Listo,
@@ -30,38 +26,41 @@ export class ImportRunner extends JobRunner<ImportRow> {
   protected async workOff(job: ImportRow): Promise<void> {
     const { tables } = this.listo.db;
     const viewer = await findPersonAsViewer(this.listo, job.personId);
-    if (!viewer) {
+    if (!viewer || !mayBringIn(job.kind, viewer)) {
       await tables.imports.update({ id: job.id }, { state: 'stopped' });
       return;
     }
-    const lookups = await readLookups(this.listo, job.reading!);
-    let place = -1;
+    const rows = () => rowsWithoutHeadings(this.store.pathOf(job.id), job.delimiter);
+    const opened = await openTable(this.listo, { kind: job.kind, reading: job.reading! }, rows);
+    let place = 0;
     let batch: TableRow[] = [];
-    for await (const row of readRows(this.store.pathOf(job.id), job.delimiter)) {
-      // The first are the headings; those before `done` are written.
+    for await (const row of rows()) {
+      // Those before `done` are written.
       if (place++ < job.done) continue;
       batch.push(row);
       if (batch.length < BATCH) continue;
-      if (!(await this.writeBatch(job, { viewer, lookups }, batch))) return;
+      if (!(await this.writeBatch(job, { viewer, opened }, batch))) return;
       batch = [];
     }
-    if (batch.length > 0 && !(await this.writeBatch(job, { viewer, lookups }, batch))) return;
-    const ended = await tables.imports.update({ id: job.id, state: 'running' }, { state: 'done' });
-    // What it held are tickets now.
+    if (batch.length > 0 && !(await this.writeBatch(job, { viewer, opened }, batch))) return;
+    const after = (await opened.finish?.(job, viewer)) ?? [];
+    const refused = [...job.refused, ...after].slice(0, REFUSED_KEPT);
+    const ended = await tables.imports.update({ id: job.id, state: 'running' }, { state: 'done', refused });
+    // What it held is written now.
     if (ended > 0) await this.store.remove(job.id);
   }
 
   /** @returns whether it goes on */
   private async writeBatch(
     job: ImportRow,
-    { viewer, lookups }: { viewer: SignedIn; lookups: Lookups },
+    { viewer, opened }: { viewer: SignedIn; opened: Opened },
     batch: TableRow[],
   ): Promise<boolean> {
     const { tables } = this.listo.db;
     await this.untilFollowed();
     for (let i = 0; i < batch.length; i += AT_ONCE) {
       const answers = await Promise.all(
-        batch.slice(i, i + AT_ONCE).map((row) => this.writeRow(job, { viewer, lookups }, row)),
+        batch.slice(i, i + AT_ONCE).map((row) => this.writeRow(job, { viewer, opened }, row)),
       );
       for (const problem of answers)
         if (problem === null) job.written++;
@@ -80,48 +79,17 @@ export class ImportRunner extends JobRunner<ImportRow> {
   /** @returns null when it is written, what was wrong with it, or that it would not do and was known not to */
   private async writeRow(
     job: ImportRow,
-    { viewer, lookups }: { viewer: SignedIn; lookups: Lookups },
-    { line, cells }: TableRow,
+    { viewer, opened }: { viewer: SignedIn; opened: Opened },
+    row: TableRow,
   ): Promise<ImportProblem | 'leftOut' | null> {
-    const { ticket } = readRow(cells, job.reading!.mapping, lookups);
-    if (!ticket) return 'leftOut';
+    if (opened.look(row.cells).length > 0) return 'leftOut';
     try {
-      await this.create(job, viewer, { line, row: ticket });
+      await opened.write(job, viewer, row);
       return null;
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
-      return { line, field: null, code: error.problem, value: ticket.title.slice(0, 80) };
+      const { line, cells } = row;
+      return { line, field: null, code: error.problem, value: opened.nameOf(cells).slice(0, 80) };
     }
-  }
-
-  private async create(
-    { id }: ImportRow,
-    viewer: SignedIn,
-    {
-      line,
-      row: { title, requesterId, serviceId, words, impact, urgency },
-    }: { line: number; row: ImportedTicket },
-  ): Promise<void> {
-    const rules = await findService(this.listo, serviceId);
-    const field = rules?.service.form.fields.find(({ kind }) => kind === 'longText');
-    const answers = field && words !== '' ? { [field.name]: words } : {};
-    const given = { ...(impact && { impact }), ...(urgency && { urgency }) };
-    await createTicket(
-      { listo: this.listo, viewer, actor: { id: viewer.id, idempotencyKey: `import:${id}:${line}` } },
-      { serviceId, requesterId, title, answers, via: 'table', alsoToldIds: [], fileIds: [] },
-      {
-        isLenient: true,
-        ...given,
-        // Where its form has no place for the words, they are kept beside it for the team.
-        ...(!field &&
-          words !== '' && {
-            after: async (tx, number) => {
-              await writeWithin({ listo: this.listo, tx, viewer }, number, {
-                ...{ text: words, readBy: 'team', links: [], fileIds: [] },
-              });
-            },
-          }),
-      },
-    );
   }
 }

@@ -67,6 +67,15 @@ export async function* readRows(file: string, delimiter: string): AsyncGenerator
   yield* rowsOf(decode(await readFile(file)).text, delimiter);
 }
 
+/** The rows below the headings. */
+export async function* rowsWithoutHeadings(file: string, delimiter: string): AsyncGenerator<TableRow> {
+  let isHeading = true;
+  for await (const row of readRows(file, delimiter)) {
+    if (!isHeading) yield row;
+    isHeading = false;
+  }
+}
+
 /** The same of a text. @throws ProblemError tableNotRead, tableTooLong */
 export async function* rowsOf(text: string, delimiter: string): AsyncGenerator<TableRow> {
   const parts = Readable.from(inParts(text));

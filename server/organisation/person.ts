@@ -42,7 +42,8 @@ async function readHistory({ db }: Listo, personId: string): Promise<KeptPerson[
   });
 }
 
-const toBody = ({
+/** What is kept of a person, as it is written. */
+export const toBody = ({
   name,
   email,
   phone,

@@ -2,6 +2,8 @@
 export const peopleEn = {
   lead: 'Everyone who may ask, agree or work here. Who works in a team is an agent of it; everybody else asks and agrees.',
   add: 'Add a person …',
+  fromTable: 'From a table …',
+  all: 'All people',
   find: 'Find by name, mail, department or title',
   site: 'Site',
   team: 'Team',

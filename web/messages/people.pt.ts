@@ -3,6 +3,8 @@ import type { peopleEn } from './people.en';
 export const peoplePt: typeof peopleEn = {
   lead: 'Todos os que podem pedir, concordar ou trabalhar aqui. Quem trabalha numa equipa é agente dela; os outros pedem e concordam.',
   add: 'Acrescentar uma pessoa …',
+  fromTable: 'De uma tabela …',
+  all: 'Todas as pessoas',
   find: 'Procurar por nome, correio, departamento ou função',
   site: 'Local',
   team: 'Equipa',

@@ -161,6 +161,11 @@ export const setupEn = {
       others:
         'new colleague, new user, account, invite, invitation, somebody cannot sign in, register, login, sign in',
     },
+    peopleTable: {
+      name: 'People from a table',
+      help: 'Many people at once, from a CSV file or a workbook.',
+      others: 'import, bulk, upload, spreadsheet, payroll list, csv, many users',
+    },
     administrators: {
       name: 'Who administers',
       help: 'People who set up the whole organisation.',

@@ -162,6 +162,11 @@ export const setupPt: typeof setupEn = {
       help: 'Uma pessoa à mão, com uma ligação que a deixa entrar.',
       others: 'colega novo, utilizador novo, conta, convidar, convite, alguém não consegue entrar, registar',
     },
+    peopleTable: {
+      name: 'Pessoas de uma tabela',
+      help: 'Muitas pessoas de uma vez, de um ficheiro CSV ou de um livro.',
+      others: 'importar, em massa, carregar, folha de cálculo, lista de salários, csv, muitos utilizadores',
+    },
     administrators: {
       name: 'Quem administra',
       help: 'Pessoas que configuram a organização inteira.',

@@ -15,6 +15,7 @@ export const SETTINGS = [
   { id: 'givenOnBy', subject: 'hours', mark: 'workshop/team/givenOnBy' },
   { id: 'groups', subject: 'hours', mark: 'workshop/team/groups' },
   { id: 'addPerson', subject: 'people', mark: 'people/add' },
+  { id: 'peopleTable', subject: 'people', mark: 'people/fromTable' },
   { id: 'administrators', subject: 'people', mark: 'people/who' },
   { id: 'teamRoles', subject: 'people', mark: 'people/who' },
   { id: 'managers', subject: 'people', mark: 'people/find' },

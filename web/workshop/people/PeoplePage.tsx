@@ -144,9 +144,12 @@ export function PeoplePage() {
   const rows = data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <WorkshopFrame lead={t('people/lead')}>
-      <Button mb="md" onClick={() => setAdding(true)}>
-        {t('people/add')}
-      </Button>
+      <Group mb="md" gap="xs">
+        <Button onClick={() => setAdding(true)}>{t('people/add')}</Button>
+        <Button variant="default" component={Link} to="/workshop/people/table">
+          {t('people/fromTable')}
+        </Button>
+      </Group>
       {isAdding && <NewPerson onClose={() => setAdding(false)} />}
       <Narrow {...{ narrowing, set }} />
       <ProblemNote error={error} />

@@ -1,14 +1,36 @@
 import { NativeSelect, Select, Table, TextInput } from '@mantine/core';
-import type { Import } from '../../../contract/imports';
-import { IMPORT_FIELDS, NEEDED_FIELDS, type ImportField, type Mapping } from '../../../core/imports';
-import { useAllServices } from '../../api/queries';
-import { useWords } from '../../messages/useWords';
+import type { Import } from '../../contract/imports';
+import { IMPORT_FIELDS, NEEDED_FIELDS, type ImportField, type MappingOf } from '../../core/imports';
+import { NEEDED_OF_PERSON, PERSON_FIELDS, type PersonField } from '../../core/people';
+import { useAllServices } from '../api/queries';
+import { useWords } from '../messages/useWords';
 
 const ALWAYS = 'always';
+type Field = ImportField | PersonField;
+/** Where each field of what a table is of comes from. */
+export type Mapping = MappingOf<Field>;
+
+/** What the columns of each kind of table can be, and which have to be there. */
+const FIELDS: Record<Import['kind'], { all: readonly Field[]; needed: readonly Field[] }> = {
+  tickets: { all: IMPORT_FIELDS, needed: NEEDED_FIELDS },
+  people: { all: PERSON_FIELDS, needed: NEEDED_OF_PERSON },
+};
+/** Fields about which something has to be known. */
+const HINTED = new Set<Field>([
+  'requester',
+  'service',
+  'site',
+  'manager',
+  'team',
+  'language',
+  'goesFirst',
+  'email',
+]);
+
 type Props = { table: Import; mapping: Mapping; onChange(mapping: Mapping): void };
 
 /** What a field holds in the first rows, as it is mapped. */
-function sampleOf({ sample }: Import, from: Mapping[ImportField]): string {
+function sampleOf({ sample }: Import, from: Mapping[Field]): string {
   if (!from || 'always' in from) return '';
   return sample
     .map((cells) => cells[from.column] ?? '')
@@ -18,14 +40,15 @@ function sampleOf({ sample }: Import, from: Mapping[ImportField]): string {
     .slice(0, 120);
 }
 
-/** Which column becomes what of a ticket. */
+/** Which column becomes what. */
 export function MappingTable({ table, mapping, onChange }: Props) {
   const { t, local } = useWords();
   const { data: services = [] } = useAllServices();
-  const put = (field: ImportField, from: Mapping[ImportField]): void => {
+  const put = (field: Field, from: Mapping[Field]): void => {
     const { [field]: _, ...others } = mapping;
     onChange(from ? { ...others, [field]: from } : others);
   };
+  const { all, needed } = FIELDS[table.kind];
   const columns = table.headings.map((heading, i) => ({
     value: String(i),
     label: t('imports/column', { number: i + 1, heading }),
@@ -34,13 +57,13 @@ export function MappingTable({ table, mapping, onChange }: Props) {
     <Table>
       <Table.Thead>
         <Table.Tr>
-          <Table.Th>{t('imports/field')}</Table.Th>
+          <Table.Th>{t(table.kind === 'people' ? 'imports/people/field' : 'imports/field')}</Table.Th>
           <Table.Th>{t('imports/from')}</Table.Th>
           <Table.Th>{t('imports/first')}</Table.Th>
         </Table.Tr>
       </Table.Thead>
       <Table.Tbody>
-        {IMPORT_FIELDS.map((field) => {
+        {all.map((field) => {
           const from = mapping[field];
           const name = t(`imports/fields/${field}`);
           const isAlways = from !== undefined && 'always' in from;
@@ -48,8 +71,8 @@ export function MappingTable({ table, mapping, onChange }: Props) {
             <Table.Tr key={field}>
               <Table.Td>
                 <b>{name}</b>
-                {NEEDED_FIELDS.includes(field) && ` · ${t('common/needed')}`}
-                {(field === 'requester' || field === 'service') && (
+                {needed.includes(field) && ` · ${t('common/needed')}`}
+                {HINTED.has(field) && (
                   <div style={{ color: 'var(--muted)', fontSize: 12.5 }}>{t(`imports/hints/${field}`)}</div>
                 )}
               </Table.Td>
