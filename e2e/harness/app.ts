@@ -128,6 +128,34 @@ async function copyDatabase(server: string, from: string, to: string): Promise<v
   await Promise.all([source.close(), copy.close()]);
 }
 
+/** The application with the built pages and nothing in it: no people, no teams, no services. */
+export async function startEmptyApp(
+  name: string,
+): Promise<RunningListo & { url: string; end(): Promise<void> }> {
+  const server = process.env.LISTO_TEST_DATABASE_URL;
+  if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
+  const databaseUrl = await createDatabase(server, `empty_${name}`);
+  const migrating = openDatabase(databaseUrl);
+  await migrate(migrating.sequelize);
+  await migrating.close();
+  const dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-e2e-'));
+  const config = readConfig({
+    PORT: '0',
+    DATABASE_URL: databaseUrl,
+    LISTO_DATA_DIR: dataDir,
+    LOG_LEVEL: 'fatal',
+  });
+  const running = await startListo(config, path.resolve('dist'), { now: () => Date.now() });
+  return {
+    ...running,
+    url: `http://127.0.0.1:${running.port}`,
+    async end() {
+      await running.stop();
+      await rm(dataDir, { recursive: true, force: true });
+    },
+  };
+}
+
 /** The application with the demo's data and the built pages, on a database of its own. */
 export async function startDemoApp(name: string): Promise<DemoApp> {
   const server = process.env.LISTO_TEST_DATABASE_URL;
