@@ -127,12 +127,6 @@ const SHOTS: Shot[] = [
     address: '/workshop/promises/resolution',
     sees: 'A real ticket under it',
   },
-  {
-    name: 'kept',
-    person: 'rui',
-    address: '/measures/compliance?target=resolution',
-    sees: 'Where the time went',
-  },
   { name: 'desk', person: 'rui', address: '/desk/nextUp', sees: 'Kiosk 3' },
   { name: 'desk-dark', person: 'rui', address: '/desk/nextUp', isDark: true, sees: 'Kiosk 3' },
   {
@@ -164,16 +158,6 @@ const SHOTS: Shot[] = [
       await see(page, 'promise');
     },
   },
-  {
-    name: 'ask-plan',
-    person: 'lena',
-    address: '/ask',
-    sees: 'Lena Storm moves',
-    act: async (page) => {
-      await page.locator('::-p-text(Lena Storm moves)').click();
-      await see(page, 'Prepare');
-    },
-  },
   { name: 'today', person: 'rui', address: '/desk', sees: 'last 7 days' },
   {
     name: 'service',
@@ -191,6 +175,18 @@ const SHOTS: Shot[] = [
     sees: 'solved by an article alone',
   },
   { name: 'person', person: 'helder', address: '/workshop/people/bia', sees: 'What was changed' },
+  { name: 'workshop', person: 'helder', address: '/workshop', sees: 'Working calendars' },
+  {
+    name: 'rule',
+    person: 'helder',
+    address: '/workshop/rules/gate-cards',
+    ...{ isDark: true, isPortuguese: true },
+    sees: 'Experimentar sobre',
+    act: async (page) => {
+      await page.locator('::-p-text(Experimentar sobre 30 dias)').click();
+      await see(page, /teria agido/i);
+    },
+  },
   { name: 'calendar', person: 'helder', address: '/workshop/calendars/office', sees: 'Try it' },
 ];
 
