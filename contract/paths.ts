@@ -47,6 +47,7 @@ export const paths = {
     list: { method: 'get', path: '/rules' },
     create: { method: 'post', path: '/rules' },
     order: { method: 'put', path: '/rules-order' },
+    orderEffect: { method: 'post', path: '/rules-order/effects' },
     trial: { method: 'post', path: '/rules/trials' },
     update: { method: 'put', path: '/rules/:id' },
     switch: { method: 'put', path: '/rules/:id/state' },

@@ -203,6 +203,18 @@ export const ruleEndpoints = {
     body: z.object({ ids: z.array(idSchema).max(2_000) }),
     answer: okSchema,
   }),
+  orderEffect: endpoint({
+    ...paths.rules.orderEffect,
+    summary: 'What another order would have made otherwise over the last 30 days; nothing is written',
+    body: z.object({ ids: z.array(idSchema).max(2_000) }),
+    answer: z.object({
+      /** At how many entries, of how many, something else would have been done. */
+      otherwise: z.number().int(),
+      entries: z.number().int(),
+      more: z.array(otherSchema),
+      fewer: z.array(otherSchema),
+    }),
+  }),
   remove: endpoint({
     ...paths.rules.remove,
     summary: 'Do away with a rule; what it did stays',

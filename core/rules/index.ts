@@ -12,10 +12,12 @@ export {
   type RuledEntry,
 } from './record';
 export {
+  compareOrders,
   effectsOn,
   explainOnTicket,
   tryOnTicket,
   type AskedAt,
+  type OrderEffect,
   type PastTicket,
   type Trial,
   type WouldFire,

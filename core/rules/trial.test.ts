@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Fields } from '../conditions';
 import {
   checkProvided,
+  compareOrders,
   explainOnTicket,
   HEARD_KINDS,
   kindsOf,
@@ -183,4 +184,25 @@ test('a condition may ask for words in texts, and for nothing that depends on wh
   for (const field of ['isLate', 'createdAt', 'alsoToldIds', 'nonsense'])
     expect(checkProvided({ all: [{ field, op: 'notEmpty' }] })[0]?.code).toBe('unknownField');
   expect(RULE_FIELDS).toContain('department');
+});
+
+test('another order is told by what would have gone otherwise: who fires more, who less, and where only the order differs', () => {
+  const give = (id: string, order: number, teamId: string, isLast = false) =>
+    rule({ id, order, isLast, effects: [{ do: 'give', teamId }] });
+  const ticket = past({ teamId: 'desk' }, [entry(1, ['received']), entry(2, ['noted'])]);
+  const stretch = { from: 0, to: 10 };
+  const before = [give('a', 1, 'x', true), give('b', 2, 'y')];
+  const after = [give('a', 2, 'x', true), give('b', 1, 'y')];
+  expect(compareOrders({ before, after, stretch }, ticket)).toEqual({
+    more: { b: 1 },
+    fewer: {},
+    otherwise: 1,
+  });
+  expect(compareOrders({ before, after: before, stretch }, ticket).otherwise).toBe(0);
+  const both = [give('a', 1, 'x'), give('b', 2, 'y')];
+  const turned = [give('a', 2, 'x'), give('b', 1, 'y')];
+  expect(compareOrders({ before: both, after: turned, stretch }, ticket)).toEqual({
+    ...{ more: {}, fewer: {}, otherwise: 1 },
+  });
+  expect(compareOrders({ before, after, stretch: { from: 2, to: 10 } }, ticket).otherwise).toBe(0);
 });

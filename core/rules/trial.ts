@@ -1,6 +1,6 @@
 import type { Fields } from '../conditions';
 import { listFieldsAfter, rulesForEntry, type Occurrence } from './record';
-import { changesOf, fits } from './rulesFor';
+import { changesOf, fits, type Fired } from './rulesFor';
 import { dueAtOf, silences, type RuleCalendars } from './silences';
 import { timesOf } from './times';
 import type { Effect, EventKind, FieldChange, Happening, Rule } from './types';
@@ -155,4 +155,34 @@ export function explainOnTicket(rule: Rule, { now, entries }: PastTicket): Asked
     if (kind === undefined) return [];
     return [{ entryId: entry.entryId, at: entry.at, kind, why: whyOf(rule, { ...entry, kind }, after[i]!) }];
   });
+}
+
+/** What another order of rules would have made otherwise: for each rule how often it would have fired more and less. */
+export type OrderEffect = { more: Counts; fewer: Counts; otherwise: number };
+
+/**
+ * Asks the rules about one ticket’s past in two orders. `otherwise`: at how many entries what is done would have differed,
+ * be it only in its order.
+ * @param before the rules in the order that holds
+ * @param after the same rules in another order
+ */
+export function compareOrders(
+  { before, after, stretch: { from, to } }: { before: Rule[]; after: Rule[]; stretch: Stretch },
+  ticket: PastTicket,
+): OrderEffect {
+  const effect: OrderEffect = { more: {}, fewer: {}, otherwise: 0 };
+  const fields = listFieldsAfter(ticket.now, ticket.entries);
+  ticket.entries.forEach((entry, i) => {
+    if (entry.at < from || entry.at >= to) return;
+    const [one, other] = [before, after].map((rules) => rulesForEntry(rules, entry, fields[i]!)) as [
+      Fired[],
+      Fired[],
+    ];
+    if (JSON.stringify(one) === JSON.stringify(other)) return;
+    effect.otherwise++;
+    const isIn = (all: Fired[], id: string): boolean => all.some(({ ruleId }) => ruleId === id);
+    for (const { ruleId } of one) if (!isIn(other, ruleId)) add(effect.fewer, ruleId);
+    for (const { ruleId } of other) if (!isIn(one, ruleId)) add(effect.more, ruleId);
+  });
+  return effect;
 }

@@ -7,6 +7,7 @@ import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { appendSetting } from '../journal/append';
+import type { SignedIn } from '../sessions/viewer';
 import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 import type { RuleRow } from './model';
 import { armTime } from './silence';
@@ -170,21 +171,26 @@ export function switchRule(
 }
 
 /**
- * Puts rules in another order. Those of whom somebody may set up only some change places among themselves; the others
- * stay where they are.
+ * The places that rules have in another order. Those of whom somebody may set up only some change places among
+ * themselves; the others stay where they are.
+ * @returns the place of each rule that is theirs
  */
+export function placesOf(viewer: SignedIn, all: RuleRow[], ids: string[]): Map<string, number> {
+  const mine = all.filter(({ teamId }) => maySetUp(viewer, teamId));
+  if (mine.length === 0) throw new ProblemError('forbidden');
+  const wanted = ids.flatMap((id) => mine.find((rule) => rule.id === id) ?? []);
+  const ordered = [...new Set([...wanted, ...mine])];
+  return new Map(ordered.map(({ id }, i) => [id, mine[i]!.position]));
+}
+
+/** Puts rules in another order. */
 export function orderRules({ listo, viewer, actor }: Changing, ids: string[]): Promise<{ ok: true }> {
   return change(listo, actor, async (tx) => {
     const all = await lockAll({ listo, tx });
-    const mine = all.filter(({ teamId }) => maySetUp(viewer, teamId));
-    if (mine.length === 0) throw new ProblemError('forbidden');
-    const wanted = ids.flatMap((id) => mine.find((rule) => rule.id === id) ?? []);
-    const rest = mine.filter(({ id }) => !ids.includes(id));
-    const places = mine.map(({ position }) => position);
     const changedAt = listo.clock.now();
-    for (const [i, { id, position }] of [...new Set([...wanted, ...rest])].entries())
-      if (position !== places[i])
-        await listo.db.tables.rules.update({ id }, { position: places[i]!, changedAt }, tx);
+    for (const [id, position] of placesOf(viewer, all, ids))
+      if (all.find((rule) => rule.id === id)!.position !== position)
+        await listo.db.tables.rules.update({ id }, { position, changedAt }, tx);
     await appendSetting({ listo, tx }, { by: viewer.id, type: 'rulesOrdered', data: { ruleIds: ids } });
     return OK;
   });

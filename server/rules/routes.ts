@@ -5,13 +5,14 @@ import { OK, serve, type Routes } from '../http/serve';
 import { undoEntry } from '../tickets/undo';
 import { createRule, orderRules, removeRule, switchRule, updateRule } from './keep';
 import { listRules } from './list';
-import { explainRules, tryRule } from './trial';
+import { explainRules, tryOrder, tryRule } from './trial';
 
 export const ruleRoutes: Routes = (router, listo) => {
   const { rules } = api;
   serve(router, rules.list, ({ viewer }) => listRules({ listo, viewer }));
   serve(router, rules.create, ({ viewer, actor, body }) => createRule({ listo, viewer, actor }, body));
   serve(router, rules.order, ({ viewer, actor, body }) => orderRules({ listo, viewer, actor }, body.ids));
+  serve(router, rules.orderEffect, ({ viewer, body }) => tryOrder({ listo, viewer }, body.ids));
   serve(router, rules.trial, ({ viewer, body }) => tryRule({ listo, viewer }, body));
   serve(router, rules.update, ({ viewer, actor, params, body }) =>
     updateRule({ listo, viewer, actor }, params.id, body),

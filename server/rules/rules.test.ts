@@ -395,6 +395,33 @@ test('a trial says on which tickets it would have fired, and what that would hav
   );
 });
 
+test('what another order would have made otherwise is said before it is kept, and it is not kept by that', async () => {
+  const first = await make({
+    name: both('First'),
+    effects: [{ do: 'set', field: 'priority', to: 'P1' }],
+    isLast: true,
+  });
+  const second = await make({ name: both('Second') });
+  const number = await report();
+  await until(
+    () => read(number),
+    (seen) => typesBy(seen, first).length > 0,
+  );
+  await settled();
+  const order = async (ids: string[]) =>
+    bodyOf<{ otherwise: number; entries: number; more: { id: string }[]; fewer: { id: string }[] }>(
+      await helder!.call('POST', '/rules-order/effects', { ids }),
+    );
+  const effect = await order([second, first]);
+  expect(effect.otherwise).toBeGreaterThan(0);
+  expect(effect.entries).toBeGreaterThanOrEqual(effect.otherwise);
+  expect(effect.more.map(({ id }) => id)).toEqual([second]);
+  expect(effect.fewer).toEqual([]);
+  expect((await order([first, second])).otherwise).toBe(0);
+  expect((await list()).map(({ id }) => id)).toEqual([first, second]);
+  expect((await tomas!.call('POST', '/rules-order/effects', { ids: [] })).status).toBe(403);
+});
+
 test('on a ticket it is said why a rule fired, or what kept it from firing', async () => {
   const fired = await make({ name: both('Fires') });
   const not = await make({

@@ -1,6 +1,7 @@
 import type { RuleBody, RuleOnTicket, RuleTrial } from '../../contract/rules';
 import {
   aroundRule,
+  compareOrders,
   explainOnTicket,
   tryOnTicket,
   type PastTicket,
@@ -14,7 +15,7 @@ import { visibleTo } from '../tickets/visibility';
 import type { Viewing } from '../unitOfWork';
 import { toRule, type RuleRow } from './model';
 import { PAST_SQL, readFields, readRules, toOccurrence, type PastRow } from './read';
-import { requireFit, toKept } from './keep';
+import { placesOf, requireFit, toKept } from './keep';
 
 const DAY_MS = 86_400_000;
 /** So many entries are gone through at the most, the latest. */
@@ -74,6 +75,13 @@ function addAll(counts: Counts, more: Counts): void {
   for (const [id, count] of Object.entries(more)) counts[id] = (counts[id] ?? 0) + count;
 }
 
+/** Counts of rules, with what these are called. */
+const namedOf = (rows: RuleRow[]) => (counts: Counts) =>
+  Object.entries(counts).map(([ruleId, count]) => ({
+    ...{ id: ruleId, count },
+    name: rows.find(({ id }) => id === ruleId)!.name,
+  }));
+
 /** The rule that is tried, in the place where it would stand. */
 function toTried(rows: RuleRow[], { id, rule }: { id: string | null; rule: RuleBody }): Rule {
   const kept = toKept(rule);
@@ -124,8 +132,7 @@ export async function tryRule(
     if (i % TICKETS_AT_ONCE === 0) await breathe();
   }
   const nameOf = (ruleId: string) => all.find((row) => row.id === ruleId)!.name;
-  const named = (counts: Counts) =>
-    Object.entries(counts).map(([ruleId, count]) => ({ id: ruleId, name: nameOf(ruleId), count }));
+  const named = namedOf(all);
   const around = aroundRule(others, tried);
   const toNames = (rules: Rule[]) => rules.map((other) => ({ id: other.id, name: nameOf(other.id) }));
   return {
@@ -158,4 +165,31 @@ export async function explainRules({ listo, viewer }: Viewing, number: number): 
     if (fired.length + asked.length === 0) return [];
     return [{ rule: { id: row.id, name: row.name, isOn: row.isOn }, fired, asked }];
   });
+}
+
+const ORDER_DAYS = 30;
+
+/** What another order would have made otherwise over the last days. Nothing is written. */
+export async function tryOrder({ listo, viewer }: Viewing, ids: string[]) {
+  const all = await readRules(listo);
+  const places = placesOf(viewer, all, ids);
+  const to = listo.clock.now();
+  const stretch = { from: to - ORDER_DAYS * DAY_MS, to };
+  const before = all.filter(({ isOn }) => isOn).map(toRule);
+  const after = before.map((rule) => ({ ...rule, order: places.get(rule.id) ?? rule.order }));
+  const rows = await readPast(listo, stretch.from);
+  const [more, fewer]: [Counts, Counts] = [{}, {}];
+  let otherwise = 0;
+  for (const [i, ticket] of (await toTickets(listo, rows)).entries()) {
+    // A ticket in confidence is for the rules of its own team.
+    const own = (rules: Rule[]) =>
+      ticket.now.isConfidential ? rules.filter(({ teamId }) => teamId === ticket.now.teamId) : rules;
+    const effect = compareOrders({ before: own(before), after: own(after), stretch }, ticket);
+    otherwise += effect.otherwise;
+    addAll(more, effect.more);
+    addAll(fewer, effect.fewer);
+    if (i % TICKETS_AT_ONCE === 0) await breathe();
+  }
+  const named = namedOf(all);
+  return { otherwise, entries: rows.length, more: named(more), fewer: named(fewer) };
 }

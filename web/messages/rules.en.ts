@@ -18,6 +18,18 @@ export const rulesEn = {
   ordered: 'The order is changed.',
   turnOn: 'Switch it on',
   turnOff: 'Switch it off',
+  newOrder: {
+    title: 'Another order',
+    looking: 'Looking what it would have made otherwise …',
+    nothing: 'In the last 30 days nothing would have gone otherwise, in {{entries}} entries.',
+    otherwise_one: 'In the last 30 days one thing would have gone otherwise, of {{entries}} entries.',
+    otherwise_other:
+      'In the last 30 days {{count}} things would have gone otherwise, of {{entries}} entries.',
+    more: '“{{name}}” would have fired {{count}} times more.',
+    fewer: '“{{name}}” would have fired {{count}} times less.',
+    keep: 'Keep this order',
+    leave: 'Leave it as it was',
+  },
   remove: 'Do away with it',
   fired_one: 'fired once in 30 days',
   fired_other: 'fired {{count}} times in 30 days',

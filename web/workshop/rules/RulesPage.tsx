@@ -1,5 +1,5 @@
 import { Anchor, Button, Group, Menu, Switch } from '@mantine/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { RuleBody, RuleView } from '../../../contract/rules';
 import { useMe, useTeams } from '../../api/queries';
@@ -20,7 +20,8 @@ import { WorkshopFrame } from '../WorkshopFrame';
 import { EMPTY_RULE, READY_RULES, type ReadyName } from './readyRules';
 import { RuleEditor } from './RuleEditor';
 import classes from './Rules.module.css';
-import { useOrderRules, useRules, useSwitchRule } from './useRules';
+import { NewOrder } from './NewOrder';
+import { useRules, useSwitchRule } from './useRules';
 import { useRuleWords } from './useRuleWords';
 
 const bodyOf = ({ name, teamId, trigger, provided, effects, isLast }: RuleView): RuleBody => ({
@@ -120,16 +121,19 @@ function Begin() {
 
 function RuleList({ rules }: { rules: RuleView[] }) {
   const { t } = useWords();
-  const order = useOrderRules();
-  const ids = rules.map(({ id }) => id);
+  const [order, setOrder] = useState<string[] | null>(null);
+  const before = rules.map(({ id }) => id);
+  // Rules that came or went meanwhile stand where they are.
+  const ids = order?.length === before.length && before.every((id) => order.includes(id)) ? order : before;
+  const isMoved = ids.join() !== before.join();
   return (
     <>
-      <ProblemNote error={order.error} />
       {rules.length === 0 && <p>{t('rules/none')}</p>}
-      <SortableList ids={ids} onOrder={(next) => order.mutate({ ids: next, before: ids })}>
+      {isMoved && <NewOrder ids={ids} before={before} onEnd={() => setOrder(null)} />}
+      <SortableList ids={ids} onOrder={setOrder}>
         <ol className={classes.list}>
-          {rules.map((rule, i) => (
-            <Row key={rule.id} {...{ rule, rules }} place={i + 1} />
+          {ids.map((id, i) => (
+            <Row key={id} rule={rules.find((rule) => rule.id === id)!} rules={rules} place={i + 1} />
           ))}
         </ol>
       </SortableList>

@@ -101,6 +101,34 @@ test('a rule is switched off and on again by the way back', async () => {
   );
 });
 
+test('another order is kept only after it is said what it would have made otherwise', async () => {
+  const [first, second] = [ruleOf('First'), ruleOf('Second')];
+  server().on(api.rules.orderEffect, {
+    ...{ otherwise: 4, entries: 900, more: [{ id: 'Second', name: both('Second'), count: 4 }], fewer: [] },
+  });
+  server().on(api.rules.order, { ok: true });
+  await open([first, second]);
+  const names = () =>
+    screen.getAllByRole('link', { name: /^(First|Second)$/ }).map(({ textContent }) => textContent);
+  const grip = await screen.findByRole('button', { name: 'Move “First”' });
+  // jsdom lays nothing out: each row is given a place, so that one can be moved past the other.
+  screen.getAllByRole('listitem').forEach((row, i) => {
+    row.getBoundingClientRect = () => new DOMRect(0, i * 50, 500, 50);
+  });
+  grip.focus();
+  fireEvent.keyDown(grip, { code: 'Space' });
+  await waitFor(() => expect(grip.getAttribute('aria-pressed')).toBe('true'));
+  fireEvent.keyDown(document, { code: 'ArrowDown' });
+  await screen.findByText(/2/, { selector: '[aria-live] *, [aria-live]' });
+  fireEvent.keyDown(document, { code: 'Space' });
+  expect(await screen.findByText(/4 things would have gone otherwise, of 900 entries/)).toBeTruthy();
+  expect(screen.getByText(/“Second” would have fired 4 times more/)).toBeTruthy();
+  expect(names()).toEqual(['Second', 'First']);
+  expect(server().callsOf(api.rules.order)).toHaveLength(0);
+  press('Leave it as it was');
+  expect(names()).toEqual(['First', 'Second']);
+});
+
 test('a new rule is written as a sentence; what is missing is said before it is sent, and nothing is lost by a reload', async () => {
   server().on(api.rules.create, { id: 'made' });
   await open([], '/workshop/rules/new');

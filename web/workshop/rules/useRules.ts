@@ -38,9 +38,8 @@ export function useSwitchRule() {
 }
 
 /** Puts the rules in another order, with the way back. */
-export function useOrderRules() {
+export function useOrderRules(onKept: () => void) {
   const { t } = useWords();
-  const client = useQueryClient();
   const renew = useRenewRules();
   const order = async (ids: string[]): Promise<void> => {
     await call(api.rules.order, { body: { ids } });
@@ -48,12 +47,18 @@ export function useOrderRules() {
   };
   return useMutation({
     mutationFn: ({ ids }: { ids: string[]; before: string[] }) => order(ids),
-    onMutate: ({ ids }) => {
-      client.setQueryData<RuleView[]>(KEY, (rules = []) =>
-        ids.flatMap((id) => rules.find((rule) => rule.id === id) ?? []),
-      );
+    onSuccess: (_, { before }) => {
+      onKept();
+      showUndo(t('rules/ordered'), t('common/undo'), () => order(before));
     },
-    onSuccess: (_, { before }) => showUndo(t('rules/ordered'), t('common/undo'), () => order(before)),
-    onError: renew,
   });
 }
+
+/** What another order would have made otherwise; null: it is the one that holds. */
+export const useOrderEffect = (ids: string[] | null) =>
+  useQuery({
+    queryKey: ['rules', 'order', ids],
+    enabled: ids !== null,
+    gcTime: 0,
+    queryFn: () => call(api.rules.orderEffect, { body: { ids: ids! } }),
+  });
