@@ -128,14 +128,12 @@ const otherSchema = z.object({ id: idSchema, name: localTextSchema, count: z.num
 
 /** What a rule would have done over the past. */
 export const ruleTrialSchema = z.object({
-  from: instantSchema,
-  to: instantSchema,
   /** How many entries of the journal were gone through, and whether there were more. */
   entries: z.number().int(),
   isCut: z.boolean(),
   count: z.number().int(),
   tickets: z.number().int(),
-  /** The latest of those that one may read. */
+  /** The latest; of tickets that one may not read nothing is counted either. */
   fired: z.array(firedSchema),
   /** Rules that would have fired beside it, and those that would no longer. */
   more: z.array(otherSchema),

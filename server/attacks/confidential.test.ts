@@ -19,6 +19,10 @@ beforeAll(async () => {
 });
 afterAll(() => app.end());
 
+const NOTES_ALL = {
+  ...{ name: { en: 'All', pt: 'Todos' }, trigger: { on: 'received' }, provided: { all: [] }, isLast: false },
+  effects: [{ do: 'note', words: { en: 'Seen', pt: 'Visto' } }],
+};
 type Call = { name: string; method: string; path: string; body?: object };
 
 const VALUES: Record<string, string> = {
@@ -81,6 +85,13 @@ async function listCalls(): Promise<Call[]> {
       path: '/teams/people/order/trial',
       body: { weights: { ...DEFAULT_WEIGHTS, waiting: 3 } },
     },
+    ...[null, 'people'].map((teamId) => ({
+      name: `a rule tried for ${teamId ?? 'everyone'}`,
+      method: 'POST',
+      path: '/rules/trials',
+      body: { id: null, days: 30, rule: { ...NOTES_ALL, teamId } },
+    })),
+    { name: 'another order of rules', method: 'POST', path: '/rules-order/effects', body: { ids: [] } },
     { name: 'the export', method: 'GET', path: '/worklists/everything/export' },
   ];
 }

@@ -1,6 +1,9 @@
 import type { SetupCount, SetupFacts } from '../../core/setup';
 import type { Listo } from '../listo';
 
+/** Mail that has to do with no ticket in confidence: of such a one nothing is counted. */
+const OF_ALL = 'NOT EXISTS (SELECT 1 FROM tickets t WHERE t.number = m.ticketNumber AND t.isConfidential)';
+
 /** How each number of the path is counted. Only what is kept for setting up is read, so that it costs little. */
 const COUNTED: Record<SetupCount, string> = {
   calendars: 'SELECT COUNT(*) FROM calendars',
@@ -22,8 +25,8 @@ const COUNTED: Record<SetupCount, string> = {
   targets: 'SELECT COUNT(*) FROM targets',
   targetsOff: 'SELECT COUNT(*) FROM targets WHERE NOT isOn',
   procedures: 'SELECT COUNT(*) FROM procedures',
-  mailSent: `SELECT COUNT(*) FROM (SELECT 1 FROM mail_out WHERE state = 'sent' LIMIT 1) one`,
-  mailFailed: `SELECT COUNT(*) FROM mail_out WHERE state = 'failed'`,
+  mailSent: `SELECT COUNT(*) FROM (SELECT 1 FROM mail_out m WHERE m.state = 'sent' AND ${OF_ALL} LIMIT 1) one`,
+  mailFailed: `SELECT COUNT(*) FROM mail_out m WHERE m.state = 'failed' AND ${OF_ALL}`,
   mailboxes: 'SELECT COUNT(*) FROM teams WHERE mailbox IS NOT NULL',
   rooms: 'SELECT COUNT(*) FROM chat_rooms',
   roomsLost: `SELECT COUNT(*) FROM chat_rooms WHERE state = 'stopped'`,

@@ -3,6 +3,7 @@ import { findRings } from '../../core/rules';
 import { maySetUp, readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { readPeople } from '../people/names';
+import { visibleTo } from '../tickets/visibility';
 import type { Viewing } from '../unitOfWork';
 import { toRule } from './model';
 import { readRules } from './read';
@@ -16,9 +17,12 @@ export async function listRules({ listo, viewer }: Viewing): Promise<RuleView[]>
   if (!readsDesk(viewer)) throw new ProblemError('forbidden');
   const rows = await readRules(listo);
   const since = listo.clock.now() - DAYS * DAY_MS;
+  // Of what one may not read, nothing is counted.
+  const visible = visibleTo(viewer);
   const runs = await listo.db.select<{ ruleId: string; count: number; lastAt: number }>(
-    'SELECT ruleId, COUNT(*) AS count, MAX(at) AS lastAt FROM rule_runs WHERE at >= :since GROUP BY ruleId',
-    { since },
+    `SELECT r.ruleId, COUNT(*) AS count, MAX(r.at) AS lastAt FROM rule_runs r JOIN tickets t ON t.number = r.ticketNumber
+     WHERE r.at >= :since AND ${visible.sql} GROUP BY r.ruleId`,
+    { ...visible.values, since },
   );
   const owners = await readPeople(
     listo,

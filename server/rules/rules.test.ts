@@ -317,54 +317,6 @@ test('a ticket in confidence is for the rules of its own team alone', async () =
   expect(all).not.toBe(own);
 });
 
-test('those who set up a team write its rules, and see those of others', async () => {
-  const id = await make({});
-  expect((await tomas!.call('GET', '/rules')).status).toBe(403);
-  const theirs = bodyOf<RuleView[]>(await bia!.call('GET', '/rules'));
-  expect(theirs.map(({ mayEdit }) => mayEdit)).toEqual([false]);
-  for (const [method, path, body] of [
-    ['POST', '/rules', rule({})],
-    ['PUT', `/rules/${id}`, { ...rule({}), version: 2 }],
-    ['PUT', `/rules/${id}/state`, { version: 2, isOn: false }],
-    ['DELETE', `/rules/${id}`, undefined],
-    ['POST', '/rules/trials', { id: null, rule: rule({}), days: 30 }],
-  ] as const)
-    expect((await bia!.call(method, path, body)).status).toBe(403);
-});
-
-test.each([
-  [{ effects: [] }, 'rule', 'noEffect'],
-  [{ name: both(' ') }, 'name', 'missing'],
-  [{ effects: [{ do: 'give' as const, teamId: 'nowhere' }] }, 'effects.0.teamId', 'notAChoice'],
-  [
-    { effects: [{ do: 'room' as const, roomId: 'nowhere', words: both('x') }] },
-    'effects.0.roomId',
-    'notAChoice',
-  ],
-  [
-    { provided: { field: 'assigneeId', op: 'is' as const, value: '@me' } },
-    'provided.assigneeId',
-    'wrongValue',
-  ],
-  [{ provided: { field: 'isLate', op: 'is' as const, value: true } }, 'provided.isLate', 'unknownField'],
-  [{ trigger: { on: 'time' as const, every: 'FREQ=SECONDLY', zone: 'UTC' } }, 'rule', 'badTime'],
-  [
-    { trigger: { on: 'fieldChanged' as const, field: 'priority', from: 'P1', to: 'P1' } },
-    'rule',
-    'sameBeforeAndAfter',
-  ],
-])('a rule that says %j is refused, with where and why', async (given, field, code) => {
-  const refused = await helder!.call('POST', '/rules', rule(given as Partial<RuleBody>));
-  expect(refused.status).toBe(422);
-  expect(bodyOf<{ fields: object[] }>(refused).fields).toEqual([{ field, code }]);
-});
-
-test('a stale change is refused with what stands there', async () => {
-  const id = await make({});
-  const stale = await helder!.call('PUT', `/rules/${id}`, { ...rule({}), version: 1 });
-  expect(stale.status).toBe(409);
-});
-
 test('a trial says on which tickets it would have fired, and what that would have set off; it writes nothing', async () => {
   const number = await report('A trial of turnstiles');
   await report('Nothing of the kind');

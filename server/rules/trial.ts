@@ -28,14 +28,15 @@ const MOST_SHOWN = 50;
 
 const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
-/** The latest entries of tickets since an instant, the latest first. */
-async function readPast({ db }: Listo, since: number): Promise<PastRow[]> {
+/** The latest entries of tickets that someone may read, since an instant, the latest first. */
+async function readPast({ listo: { db }, viewer }: Viewing, since: number): Promise<PastRow[]> {
+  const { sql, values } = visibleTo(viewer);
   const rows: PastRow[] = [];
   for (let before = Number.MAX_SAFE_INTEGER; rows.length < MOST_ENTRIES;) {
     const part = await db.select<PastRow>(
-      `${PAST_SQL} WHERE j.id < :before ORDER BY j.id DESC LIMIT :limit`,
+      `${PAST_SQL} WHERE j.id < :before AND ${sql} ORDER BY j.id DESC LIMIT :limit`,
       {
-        ...{ before, limit: PART },
+        ...{ ...values, before, limit: PART },
       },
     );
     const within = part.filter(({ at }) => at >= since);
@@ -90,20 +91,14 @@ function toTried(rows: RuleRow[], { id, rule }: { id: string | null; rule: RuleB
   return { id: id ?? '', order, isOn: true, teamId: kept.teamId, ...kept.definition };
 }
 
-async function showFired({ listo, viewer }: Viewing, fired: WouldFire[]): Promise<RuleTrial['fired']> {
-  const latest = [...fired].sort((one, other) => other.at - one.at).slice(0, MOST_SHOWN * 4);
-  const { sql, values } = visibleTo(viewer);
-  const seen = await listo.db.select<{ number: number; title: string }>(
-    `SELECT t.number, t.title FROM tickets t WHERE t.number IN (:numbers) AND ${sql}`,
-    { ...values, numbers: [0, ...latest.map(({ number }) => number)] },
+async function showFired({ db }: Listo, fired: WouldFire[]): Promise<RuleTrial['fired']> {
+  const latest = [...fired].sort((one, other) => other.at - one.at).slice(0, MOST_SHOWN);
+  const tickets = await db.tables.tickets.find(
+    { number: latest.map(({ number }) => number) },
+    { attributes: ['number', 'title'] },
   );
-  const titles = new Map(seen.map(({ number, title }) => [number, title]));
-  return latest
-    .flatMap(({ number, at, effects }) => {
-      const title = titles.get(number);
-      return title === undefined ? [] : [{ number, title, at, effects }];
-    })
-    .slice(0, MOST_SHOWN);
+  const titles = new Map(tickets.map(({ number, title }) => [number, title]));
+  return latest.map(({ number, at, effects }) => ({ number, at, effects, title: titles.get(number) ?? '' }));
 }
 
 /** Tries a rule as it is written over the last days. Nothing is written; what the journal says is gone through once more. */
@@ -117,7 +112,7 @@ export async function tryRule(
   const all = await readRules(listo);
   const tried = toTried(all, { id, rule });
   const others = all.filter((row) => row.id !== tried.id && row.isOn).map(toRule);
-  const rows = await readPast(listo, from);
+  const rows = await readPast({ listo, viewer }, from);
   const tickets = await toTickets(listo, rows);
   const calendars = await listo.calendars.getAll();
   const fired: WouldFire[] = [];
@@ -136,9 +131,9 @@ export async function tryRule(
   const around = aroundRule(others, tried);
   const toNames = (rules: Rule[]) => rules.map((other) => ({ id: other.id, name: nameOf(other.id) }));
   return {
-    ...{ from, to, entries: rows.length, isCut: rows.length === MOST_ENTRIES, count: fired.length },
+    ...{ entries: rows.length, isCut: rows.length === MOST_ENTRIES, count: fired.length },
     tickets: new Set(fired.map(({ number }) => number)).size,
-    fired: await showFired({ listo, viewer }, fired),
+    fired: await showFired(listo, fired),
     ...{ more: named(more), fewer: named(fewer) },
     ...{ before: toNames(around.before), after: toNames(around.after) },
   };
@@ -177,7 +172,7 @@ export async function tryOrder({ listo, viewer }: Viewing, ids: string[]) {
   const stretch = { from: to - ORDER_DAYS * DAY_MS, to };
   const before = all.filter(({ isOn }) => isOn).map(toRule);
   const after = before.map((rule) => ({ ...rule, order: places.get(rule.id) ?? rule.order }));
-  const rows = await readPast(listo, stretch.from);
+  const rows = await readPast({ listo, viewer }, stretch.from);
   const [more, fewer]: [Counts, Counts] = [{}, {}];
   let otherwise = 0;
   for (const [i, ticket] of (await toTickets(listo, rows)).entries()) {

@@ -18,6 +18,13 @@ export const rulesEn = {
   ordered: 'The order is changed.',
   turnOn: 'Switch it on',
   turnOff: 'Switch it off',
+  about: {
+    target: 'Rules that hear what targets say',
+    targetNone: 'No rule does anything when a target warns or is past due.',
+    service: 'Rules about this service',
+    serviceNone: 'No rule asks for this service.',
+    off: 'switched off',
+  },
   newOrder: {
     title: 'Another order',
     looking: 'Looking what it would have made otherwise …',
@@ -194,7 +201,6 @@ export const rulesEn = {
     count_other: 'It would have fired {{count}} times in {{days}} days',
     tickets_one: 'on one ticket.',
     tickets_other: 'on {{count}} tickets.',
-    hidden: 'You may read none of them.',
     cut: 'Only the latest {{entries}} entries were gone through.',
     more: '“{{name}}” would have fired {{count}} times more by it',
     fewer: '“{{name}}” would have fired {{count}} times less, as it is no longer asked',

@@ -19,6 +19,13 @@ export const rulesPt: typeof rulesEn = {
   ordered: 'A ordem foi mudada.',
   turnOn: 'Ligá-la',
   turnOff: 'Desligá-la',
+  about: {
+    target: 'Regras que ouvem o que as metas dizem',
+    targetNone: 'Nenhuma regra faz nada quando uma meta avisa ou passa do prazo.',
+    service: 'Regras sobre este serviço',
+    serviceNone: 'Nenhuma regra pergunta por este serviço.',
+    off: 'desligada',
+  },
   newOrder: {
     title: 'Outra ordem',
     looking: 'A ver o que teria sido diferente …',
@@ -194,7 +201,6 @@ export const rulesPt: typeof rulesEn = {
     count_other: 'Teria agido {{count}} vezes em {{days}} dias',
     tickets_one: 'num pedido.',
     tickets_other: 'em {{count}} pedidos.',
-    hidden: 'Não pode ler nenhum deles.',
     cut: 'Só foram percorridos os últimos {{entries}} registos.',
     more: '“{{name}}” teria agido mais {{count}} vezes por causa dela',
     fewer: '“{{name}}” teria agido menos {{count}} vezes, por já não ser perguntada',

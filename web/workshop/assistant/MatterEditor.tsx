@@ -11,7 +11,7 @@ import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import classes from './Matters.module.css';
 import { Steps } from './Steps';
 import { Trial } from './Trial';

@@ -9,7 +9,7 @@ import { useAllServices } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import classes from './Matters.module.css';
 
 const PARTS = ['greeting', 'handOver', 'thanks', 'followUp', 'closing'] as const;

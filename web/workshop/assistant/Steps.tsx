@@ -2,7 +2,7 @@ import { Button, NativeSelect, Select, TextInput } from '@mantine/core';
 import type { MatterBody, MatterStepBody } from '../../../contract/assistant';
 import { useWords } from '../../messages/useWords';
 import { InlineRemove } from '../../ui/Inline';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import classes from './Matters.module.css';
 
 const KINDS = ['say', 'ask', 'article', 'form', 'state', 'ticket', 'approval', 'person'] as const;

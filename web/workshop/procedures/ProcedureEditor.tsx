@@ -11,7 +11,7 @@ import { useWords } from '../../messages/useWords';
 import { InlineRemove, InlineSelect } from '../../ui/Inline';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { SortableItem, SortableList } from '../../ui/Sortable';
 import classes from './Procedures.module.css';
 

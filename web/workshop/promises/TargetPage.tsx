@@ -25,6 +25,7 @@ import { Waiting } from '../../ui/Waiting';
 import { EffectDialog } from '../EffectDialog';
 import { useTargets } from '../queries';
 import workshop from '../Workshop.module.css';
+import { hearsTargets, RulesAbout } from '../rules/RulesAbout';
 import { WorkshopFrame } from '../WorkshopFrame';
 import { Preview } from './Preview';
 import classes from './Promises.module.css';
@@ -296,6 +297,7 @@ export function TargetPage() {
           teamCalendars={teamCalendars}
         />
       )}
+      {data && teams && target && <RulesAbout what="target" isAbout={hearsTargets} />}
       {data && !target && id !== 'new' && <Lost />}
     </WorkshopFrame>
   );

@@ -7,7 +7,7 @@ import { useFieldWords } from '../../ui/useFieldWords';
 import { InlineSelect, InlineText } from '../../ui/Inline';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { useChatRooms } from '../chat/Connections';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { readSpan, toSpan } from './rhythm';
 import classes from './Rules.module.css';
 

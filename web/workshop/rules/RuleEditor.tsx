@@ -12,7 +12,7 @@ import { useWords } from '../../messages/useWords';
 import { ConditionEditor, type ConditionScope } from '../../desk/worklist/ConditionEditor';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { useProblems } from '../../ui/useProblems';
-import { BothLanguages } from '../services/BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { Effects } from './Effects';
 import classes from './Rules.module.css';
 import { RuleTrial } from './RuleTrial';

@@ -30,7 +30,6 @@ function Outcome({ trial, days }: { trial: Trial; days: number }) {
         </strong>
         {trial.isCut && <span> {t('rules/trial/cut', { entries: say(entries) })}</span>}
       </p>
-      {count > 0 && fired.length === 0 && <p>{t('rules/trial/hidden')}</p>}
       <ul className={classes.fired}>
         {fired.map(({ number, title, at, effects }, i) => (
           <li key={i}>

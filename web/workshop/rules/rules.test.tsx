@@ -8,6 +8,7 @@ import { BIA, show } from '../../testing/show';
 import { teamOf } from '../../testing/team';
 import { EMPTY_RULE, READY_RULES } from './readyRules';
 import { readRecurrence, readSpan, RHYTHMS, toRecurrence, toSpan } from './rhythm';
+import { hearsTargets, isAboutService, RulesAbout } from './RulesAbout';
 import { RulesPage } from './RulesPage';
 
 /** The pages on which rules are written, tried, put in order and switched on. */
@@ -166,7 +167,7 @@ test('what the server refuses is said, and what was written stays', async () => 
 
 test('a trial says on which tickets it would have fired and what else would have changed', async () => {
   const trial: RuleTrial = {
-    ...{ from: 0, to: 1, entries: 4_200, isCut: false, count: 3, tickets: 2 },
+    ...{ entries: 4_200, isCut: false, count: 3, tickets: 2 },
     fired: [{ number: 1204, title: 'Card reader', at: 1, effects: [{ do: 'note', words: both('Seen.') }] }],
     more: [{ id: 'b', name: both('Tell the lead'), count: 2 }],
     ...{ fewer: [], before: [{ id: 'b', name: both('Tell the lead') }], after: [] },
@@ -188,6 +189,29 @@ test('who may not change a rule reads it, and can neither save nor try it', asyn
   expect(await screen.findByText('You may look at this. Someone who sets it up can change it.')).toBeTruthy();
   expect(screen.queryByRole('button', { name: 'Save' })).toBeNull();
   expect(screen.queryByRole('region', { name: 'Try it' })).toBeNull();
+});
+
+test('a target’s page and a service’s name the rules that have to do with them, with the way to each', async () => {
+  const [late, kiosk] = [
+    ruleOf('Late', { trigger: { on: 'late' } }),
+    ruleOf('Kiosks', {
+      provided: { not: { any: [{ all: [{ field: 'serviceId', op: 'in', value: ['kiosk'] }] }] } },
+      isOn: false,
+    }),
+  ];
+  server().on(api.rules.list, [late, kiosk]);
+  const about = (what: 'target' | 'service', isAbout: (rule: RuleView) => boolean) =>
+    show(<RulesAbout {...{ what, isAbout }} />, { me: HELDER });
+  await about('target', hearsTargets);
+  expect((await screen.findByRole('link', { name: 'Late' })).getAttribute('href')).toBe(
+    '/workshop/rules/Late',
+  );
+  expect(screen.queryByRole('link', { name: 'Kiosks' })).toBeNull();
+  await about('service', isAboutService('kiosk'));
+  expect(await screen.findByRole('link', { name: 'Kiosks' })).toBeTruthy();
+  expect(screen.getByText(/switched off/)).toBeTruthy();
+  await about('service', isAboutService('other'));
+  expect(await screen.findByText('No rule asks for this service.')).toBeTruthy();
 });
 
 test('with no rules yet, it says how to begin; one that is gone is not there', async () => {

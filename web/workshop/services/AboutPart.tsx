@@ -3,7 +3,7 @@ import { PLACES, type Place } from '../../../contract/names';
 import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tickets';
 import { useCategories, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { InlineRemove, InlineSelect, InlineText } from '../../ui/Inline';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { SERVICE_ICONS, ServiceIcon } from '../../ui/ServiceIcon';

@@ -6,7 +6,7 @@ import { useWords } from '../../messages/useWords';
 import { InlineRemove } from '../../ui/Inline';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { Agreeing, type Agreed } from './Agreeing';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
 import classes from './services.module.css';
 import type { PartProps } from './useService';

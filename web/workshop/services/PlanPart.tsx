@@ -7,7 +7,7 @@ import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Waiting } from '../../ui/Waiting';
 import type { Names } from './ApprovalsPart';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { InlineText } from '../../ui/Inline';
 import classes from './services.module.css';
 import { StepEditor } from './StepEditor';

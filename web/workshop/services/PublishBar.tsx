@@ -8,7 +8,7 @@ import { ApiProblem, call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { NewService } from './NewService';
 import { Share } from './Share';
 import classes from './services.module.css';

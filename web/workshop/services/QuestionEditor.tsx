@@ -12,7 +12,7 @@ import {
   type LocalText,
 } from '../../../core/forms';
 import { useWords } from '../../messages/useWords';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
 import { InlineRemove } from '../../ui/Inline';
 import classes from './services.module.css';

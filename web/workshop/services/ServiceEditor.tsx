@@ -9,6 +9,7 @@ import { addServicesWords } from '../../messages/servicesWords';
 import { addWorkshopWords } from '../../messages/workshopWords';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
+import { isAboutService, RulesAbout } from '../rules/RulesAbout';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
 import { AboutPart, HelpPart } from './AboutPart';
@@ -121,6 +122,7 @@ function Editor({ service }: { service: EditedService }) {
         <Part name="help">
           <HelpPart {...props} />
         </Part>
+        <RulesAbout what="service" isAbout={isAboutService(service.id)} />
         {service.mayEdit && <PublishBar service={service} writing={writing} />}
       </div>
       <Picture id={service.id} definition={definition} />

@@ -6,7 +6,7 @@ import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Agreeing } from './Agreeing';
 import type { Names } from './ApprovalsPart';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import { ConditionSentence } from './ConditionSentence';
 import classes from './services.module.css';
 

@@ -4,7 +4,7 @@ import { DEFAULT_PRIORITY_TABLE, getPriority, TICKET_STATES } from '../../../cor
 import { useWords } from '../../messages/useWords';
 import { useCalendarList, useTargets } from '../queries';
 import { useTargetWords } from '../promises/useTargetWords';
-import { BothLanguages } from './BothLanguages';
+import { BothLanguages } from '../../ui/BothLanguages';
 import classes from './services.module.css';
 import type { PartProps } from './useService';
 

@@ -1,6 +1,6 @@
 import { Textarea, TextInput } from '@mantine/core';
-import { LANGUAGES, type LocalText } from '../../../core/forms';
-import classes from './services.module.css';
+import { LANGUAGES, type LocalText } from '../../core/forms';
+import classes from './BothLanguages.module.css';
 
 type Props = {
   label: string;
@@ -13,7 +13,7 @@ type Props = {
 /** The same words in each language, side by side. */
 export function BothLanguages({ label, value, isFixed, isLong = false, onChange }: Props) {
   return (
-    <div className={`${classes.pair} ${classes.whole}`}>
+    <div className={classes.pair}>
       {LANGUAGES.map((language) => {
         const field = {
           ...{ size: 'xs', label: `${label}, ${language}`, value: value[language], readOnly: isFixed },
