@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
 import { cp, mkdtemp, readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
@@ -10,10 +11,18 @@ import { click, see, startBrowser, type } from './harness/browser';
 const { LISTO_TEST_DATABASE_URL: _url, DATABASE_URL: _other, ...bare } = process.env;
 let dataDir = '';
 let port = 0;
-const anyPort = (): number => 20_000 + Math.floor(Math.random() * 20_000);
+/** A port that nothing listens on. */
+const anyPort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const server = createServer();
+    server.listen(0, '127.0.0.1', () => {
+      const { port: free } = server.address() as AddressInfo;
+      server.close(() => resolve(free));
+    });
+  });
 beforeEach(async () => {
   dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-start-'));
-  port = anyPort();
+  port = await anyPort();
 });
 afterEach(() => rm(dataDir, { recursive: true, force: true }));
 
@@ -155,7 +164,7 @@ describe('whatever ends it, and whichever part of it is ended: soon nothing of i
   let made = '';
   beforeAll(async () => {
     made = await mkdtemp(path.join(os.tmpdir(), 'listo-start-'));
-    [dataDir, port] = [made, anyPort()];
+    [dataDir, port] = [made, await anyPort()];
     const { child, ended } = await start('--empty');
     child.kill('SIGTERM');
     await ended;

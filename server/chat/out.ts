@@ -262,7 +262,7 @@ async function sendRuled(sending: Sending, words: LocalText): Promise<Sent> {
   await chat.post({
     key: row.id,
     roomId: room.roomId,
-    text: `${inLanguage(words, room.language as Language)} ${link}`,
+    text: `${inLanguage(words, room.language)} ${link}`,
   });
   return 'sent';
 }

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import type { LocalText } from '../../../core/forms';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
-import { useTeams } from '../../api/queries';
+import { useMe, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 
@@ -17,13 +17,16 @@ const KITS = ['question', 'broken', 'order'] as const;
 export function NewService({ copyOf, onClose }: Props) {
   const { t, local } = useWords();
   const navigate = useNavigate();
+  const me = useMe();
   const { data: teams = [] } = useTeams();
   const mine = teams.filter(({ mayEdit }) => mayEdit);
   const [title, setTitle] = useState<LocalText>({ en: '', pt: '' });
   const [chosen, setChosen] = useState<string | null>(copyOf?.teamId ?? null);
   const [kit, setKit] = useState<string>('question');
   const [key] = useState(() => nanoid());
-  const teamId = mine.some(({ id }) => id === chosen) ? chosen : (mine[0]?.id ?? null);
+  // Mostly it is for the team that its writer works in.
+  const own = mine.find(({ id }) => me.teams.some((team) => team.teamId === id)) ?? mine[0];
+  const teamId = mine.some(({ id }) => id === chosen) ? chosen : (own?.id ?? null);
   const begin = useMutation({
     mutationFn: () =>
       call(api.services.create, {
