@@ -1,3 +1,4 @@
+export { asksFor } from './asksFor';
 export type { Condition, Fields, Scalar } from './types';
 export { holds, setWordTest, toTest, type Test, type WordTest } from './holds';
 export { listFields } from './listFields';

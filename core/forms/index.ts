@@ -1,3 +1,4 @@
+export { completeText } from './complete';
 export {
   checkAnswers,
   getShownFields,

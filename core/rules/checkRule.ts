@@ -8,9 +8,14 @@ import type { Effect, Rule } from './types';
 export type RuleFault =
   'sameBeforeAndAfter' | 'noEffect' | 'badDuration' | 'badTime' | 'unknownZone' | 'noWords' | 'nobody';
 
+/** Nothing waits longer than this: instants further away are none that can be kept. */
+const MOST_DAYS = 3_650;
+
 const isDuration = (text: string): boolean => {
   const parts = readDuration(text);
-  return parts !== null && parts.days + parts.hours + parts.minutes + parts.seconds > 0;
+  if (parts === null) return false;
+  const days = parts.days + parts.hours / 24 + parts.minutes / 1_440 + parts.seconds / 86_400;
+  return days > 0 && days <= MOST_DAYS;
 };
 
 function faultOfTime(rule: Rule): RuleFault | null {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Fields } from '../conditions';
 import {
   checkProvided,
+  checkRule,
   compareOrders,
   explainOnTicket,
   HEARD_KINDS,
@@ -205,4 +206,11 @@ test('another order is told by what would have gone otherwise: who fires more, w
     ...{ more: {}, fewer: {}, otherwise: 1 },
   });
   expect(compareOrders({ before, after, stretch: { from: 2, to: 10 } }, ticket).otherwise).toBe(0);
+});
+
+test.each(['P0D', 'P3651D', 'P99999999999999D', 'PT87601H', 'soon'])('nothing waits for %s', (after) => {
+  const silence = rule({ trigger: { on: 'silence', since: 'held', unless: [], after, calendar: null } });
+  expect(checkRule(silence)).toEqual(['badDuration']);
+  const hold = rule({ effects: [{ do: 'hold', for: 'date', until: after }] });
+  expect(checkRule(hold)).toEqual(['badDuration']);
 });

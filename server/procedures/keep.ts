@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { ProcedureBody } from '../../contract/procedures';
-import type { LocalText } from '../../core/forms';
+import { completeText } from '../../core/forms';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
@@ -13,21 +13,16 @@ import type { Changing, UnitOfWork, Viewing, WorkOfViewer } from '../unitOfWork'
 export const mayWrite = ({ isAdministrator, teams }: SignedIn, teamId: string): boolean =>
   isAdministrator || teams.some((team) => team.teamId === teamId && team.role !== 'agent');
 
-/** Where one language is left empty, the other stands in. */
-function complete({ en, pt }: LocalText): LocalText {
-  return { en: en.trim() === '' ? pt : en, pt: pt.trim() === '' ? en : pt };
-}
-
 function completeAll(body: ProcedureBody): ProcedureBody {
   return {
     ...body,
-    name: complete(body.name),
-    overview: complete(body.overview),
+    name: completeText(body.name),
+    overview: completeText(body.overview),
     steps: body.steps.map((step) => ({
       ...step,
-      name: complete(step.name),
-      who: complete(step.who),
-      instruction: complete(step.instruction),
+      name: completeText(step.name),
+      who: completeText(step.who),
+      instruction: completeText(step.instruction),
     })),
   };
 }

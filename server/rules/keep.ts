@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { RuleBody } from '../../contract/rules';
-import type { LocalText } from '../../core/forms';
+import { completeText } from '../../core/forms';
 import { checkProvided, checkRule, type Rule } from '../../core/rules';
 import { maySetUp } from '../../core/rights';
 import { change } from '../http/change';
@@ -12,18 +12,12 @@ import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 import type { RuleRow } from './model';
 import { armTime } from './silence';
 
-/** Where one language is left empty, the other stands in. */
-const complete = ({ en, pt }: LocalText): LocalText => ({
-  en: en.trim() || pt.trim(),
-  pt: pt.trim() || en.trim(),
-});
-
 /** A rule as it is kept: what is empty in one language is said as in the other. */
 export function toKept({ name, teamId, trigger, provided, isLast, ...body }: RuleBody) {
   const effects = body.effects.map((effect) =>
-    'words' in effect ? { ...effect, words: complete(effect.words) } : effect,
+    'words' in effect ? { ...effect, words: completeText(effect.words) } : effect,
   ) as Rule['effects'];
-  return { name: complete(name), teamId, definition: { trigger, provided, effects, isLast } };
+  return { name: completeText(name), teamId, definition: { trigger, provided, effects, isLast } };
 }
 
 const refuse = (field: string, code: string): ProblemError =>
@@ -65,7 +59,7 @@ function listNamed({ listo, tx }: UnitOfWork, { effects }: RuleBody): Named[] {
 export async function requireFit({ listo, tx, viewer }: WorkOfViewer, body: RuleBody): Promise<void> {
   if (!maySetUp(viewer, body.teamId)) throw new ProblemError('forbidden');
   const { name, teamId, definition } = toKept(body);
-  if (name.en === '') throw refuse('name', 'missing');
+  if (name.en.trim() === '') throw refuse('name', 'missing');
   if (teamId !== null && !(await listo.db.tables.teams.findOne({ id: teamId }, tx)))
     throw refuse('teamId', 'notAChoice');
   const [fault] = checkRule({ id: '', order: 0, isOn: true, teamId, ...definition });

@@ -72,8 +72,8 @@ export async function armTime({ listo, tx }: UnitOfWork, rule: RuleRow): Promise
   const { timers } = listo.db.tables;
   const ref = `${rule.id} `;
   await listo.db.run(
-    "DELETE FROM timers WHERE ticketNumber = 0 AND kind = 'ruleTime' AND ref LIKE CONCAT(:ref, '%')",
-    { ref },
+    "DELETE FROM timers WHERE ticketNumber = 0 AND kind = 'ruleTime' AND SUBSTRING_INDEX(ref, ' ', 1) = :id",
+    { id: rule.id },
     tx,
   );
   if (!rule.isOn || rule.definition.trigger.on !== 'time') return;

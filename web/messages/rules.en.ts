@@ -73,7 +73,6 @@ export const rulesEn = {
   wallTime: 'every hour of the day',
   at: 'at',
   timeOfDay: 'Time of day',
-  zone: 'Zone',
   rhythm: 'Rhythm',
   rhythms: {
     DAILY: 'every day',
@@ -165,7 +164,6 @@ export const rulesEn = {
   until: 'for',
   untilNone: 'until someone lets it go on',
   whom: 'Whom',
-  people: 'People by name',
   addPerson: 'Add a person',
   room: 'Room',
   noRooms: 'No room is connected yet.',

@@ -73,7 +73,6 @@ export const rulesPt: typeof rulesEn = {
   wallTime: 'todas as horas do dia',
   at: 'às',
   timeOfDay: 'Hora do dia',
-  zone: 'Zona',
   rhythm: 'Ritmo',
   rhythms: {
     DAILY: 'todos os dias',
@@ -165,7 +164,6 @@ export const rulesPt: typeof rulesEn = {
   until: 'durante',
   untilNone: 'até alguém o deixar andar',
   whom: 'Quem',
-  people: 'Pessoas pelo nome',
   addPerson: 'Juntar uma pessoa',
   room: 'Sala',
   noRooms: 'Ainda nenhuma sala está ligada.',

@@ -4,8 +4,6 @@ export const setupEn = {
   find: 'Go to, or say what you want to change',
   findOne: 'Find a setting',
   worry: 'A word will do, or a worry: “customers hear nothing at night”.',
-  found: 'Settings',
-  pages: 'Everything, in order',
   nothing: 'No setting fits. Say it in other words, or choose from the list below.',
   next: 'Next',
   allThere: 'All that work needs is there.',

@@ -6,8 +6,6 @@ export const setupPt: typeof setupEn = {
   find: 'Ir para, ou diga o que quer mudar',
   findOne: 'Procurar uma definição',
   worry: 'Basta uma palavra, ou uma preocupação: “os clientes não sabem de nada à noite”.',
-  found: 'Definições',
-  pages: 'Tudo, por ordem',
   nothing: 'Nenhuma definição serve. Diga-o por outras palavras, ou escolha da lista abaixo.',
   next: 'A seguir',
   allThere: 'Tudo o que o trabalho exige está feito.',

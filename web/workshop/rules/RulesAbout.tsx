@@ -1,20 +1,12 @@
 import { Anchor } from '@mantine/core';
 import { Link } from 'react-router';
 import type { RuleView } from '../../../contract/rules';
-import type { Condition } from '../../../core/conditions';
+import { asksFor } from '../../../core/conditions';
 import '../../messages/rulesWords';
 import { useWords } from '../../messages/useWords';
 import classes from './Rules.module.css';
 import { useRules } from './useRules';
 import { useRuleWords } from './useRuleWords';
-
-/** Whether a condition asks for a value of a field. */
-function asksFor(condition: Condition, field: string, value: string): boolean {
-  if ('all' in condition) return condition.all.some((part) => asksFor(part, field, value));
-  if ('any' in condition) return condition.any.some((part) => asksFor(part, field, value));
-  if ('not' in condition) return asksFor(condition.not, field, value);
-  return condition.field === field && 'value' in condition && [condition.value].flat().includes(value);
-}
 
 /** Whether a rule is about a service: it asks for it. */
 export const isAboutService =
