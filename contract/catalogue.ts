@@ -50,14 +50,6 @@ export const categorySchema = z.object({
 /** A part of the catalogue. */
 export type Category = z.infer<typeof categorySchema>;
 
-const assetSchema = z.object({
-  id: idSchema,
-  kind: idSchema,
-  name: z.string(),
-  /** Whose it is to the one who asks: their own, of where they work, or another's. */
-  whose: z.enum(['own', 'near', 'other']),
-});
-
 /** For whom one asks; absent: for oneself. */
 const forQuery = z.object({ for: idSchema.optional() });
 
@@ -86,15 +78,5 @@ export const catalogueEndpoints = {
     ...paths.catalogue.categories,
     summary: 'The catalogue by subject',
     answer: z.array(categorySchema),
-  }),
-  assets: endpoint({
-    ...paths.catalogue.assets,
-    summary: 'Things that a request can be about: own first, then those of where one works',
-    query: z.object({
-      q: z.string().max(100).default(''),
-      kind: idSchema.optional(),
-      for: idSchema.optional(),
-    }),
-    answer: z.array(assetSchema),
   }),
 };

@@ -20,6 +20,7 @@ import { knowledgeEndpoints } from './knowledge';
 import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
+import { estateEndpoints } from './estate';
 import { ruleEndpoints } from './rules';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
@@ -53,6 +54,7 @@ export const api = {
   together: togetherEndpoints,
   routing: routingEndpoints,
   rules: ruleEndpoints,
+  estate: estateEndpoints,
   assistant: assistantEndpoints,
   knowledge: knowledgeEndpoints,
   procedures: procedureEndpoints,

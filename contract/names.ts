@@ -12,7 +12,7 @@ export const PRESENCES = ['available', 'busy', 'away'] as const;
 export type Presence = (typeof PRESENCES)[number];
 
 /** The areas that there are to enter. */
-export const AREAS = ['ask', 'desk', 'rooms', 'knowledge', 'measures', 'workshop'] as const;
+export const AREAS = ['ask', 'desk', 'rooms', 'estate', 'knowledge', 'measures', 'workshop'] as const;
 
 /** The most bytes a file may have. */
 export const FILE_LIMIT = 25 * 1024 * 1024;

@@ -1,6 +1,4 @@
-import type { AssetRow, CategoryRow } from '../server/catalogue/model';
-import type { Organisation } from './organisation';
-import { VESSELS } from './organisation';
+import type { CategoryRow } from '../server/catalogue/model';
 import { t } from './serviceParts';
 
 type Branch = [id: string, en: string, pt: string, services: string[], branches?: Branch[]];
@@ -66,30 +64,4 @@ export const CATEGORIES: CategoryRow[] = BRANCHES.map(({ services: _, ...categor
 /** Where in the tree a service stands. */
 export function categoryOf(serviceId: string): string | null {
   return BRANCHES.find(({ services }) => services.includes(serviceId))?.id ?? null;
-}
-
-/** Vessels, and what people carry: by the names that the organisation knows them by. */
-export function createAssets({ people }: Organisation): AssetRow[] {
-  const vessels = VESSELS.map((name) => ({
-    ...{ id: `vessel-${name.toLowerCase()}`, kind: 'vessel', name: `MV ${name}` },
-    ...{ ownerId: null, siteId: null, department: 'Deck' },
-  }));
-  const carried = people
-    .filter(({ device }) => device !== null)
-    .map(({ id, device, siteId }) => ({
-      ...{ id: `device-${id}`, kind: 'tablet', name: device!, ownerId: id, siteId, department: null },
-    }));
-  const laptops = people
-    .filter(({ siteId, id }) => siteId === 'head' || ['tomas', 'rosa', 'yves', 'lena'].includes(id))
-    .map(({ id, siteId, department }, i) => ({
-      ...{
-        id: `laptop-${id}`,
-        kind: 'laptop',
-        name: `Laptop L-${String(1200 + i)}`,
-        ownerId: id,
-        siteId,
-        department,
-      },
-    }));
-  return [...vessels, ...carried, ...laptops];
 }

@@ -16,7 +16,10 @@ import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import { createCalendars } from './calendars';
-import { CATEGORIES, createAssets } from './catalogue';
+import { CATEGORIES } from './catalogue';
+import { createEstate } from './estate';
+import { createThingKinds } from './thingKinds';
+import { createTies } from './ties';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
@@ -173,7 +176,10 @@ export async function loadDemo(
   await tables.groups.insertAll(organisation.groups);
   await tables.members.insertAll(organisation.members);
   await tables.categories.insertAll(CATEGORIES);
-  await tables.assets.insertAll(createAssets(organisation));
+  const estate = createEstate(organisation, createRandom(SEED + 5), now);
+  await tables.thingKinds.insertAll(createThingKinds());
+  await tables.things.insertAll(estate.things);
+  await tables.thingNeeds.insertAll(estate.needs);
   await tables.services.insertAll(services);
   await tables.targets.insertAll(targets);
   await tables.procedures.insertAll(createProcedures());
@@ -210,6 +216,13 @@ export async function loadDemo(
     tables.tickets,
     stories.map(({ ticket }) => ticket),
     (share) => onProgress('Tickets', share),
+  );
+  await tables.ticketThings.insertAll(
+    createTies(
+      stories.map(({ ticket }) => ticket),
+      estate.things,
+      { people: organisation.people, random: createRandom(SEED + 6) },
+    ),
   );
   await insertInChunks(
     tables.messages,

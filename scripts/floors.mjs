@@ -19,7 +19,7 @@ const SUBJECTS = [
       'templates',
       'together',
     ],
-    ...['routing', 'surge', 'knowledge', 'words'],
+    ...['routing', 'surge', 'knowledge', 'words', 'estate'],
   ],
   ['approvals', 'absences', 'plans'],
   ['assistant', 'conversations', 'notifications', 'mail', 'chat'],

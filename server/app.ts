@@ -44,6 +44,7 @@ import { organisationRoutes } from './organisation/routes';
 import { peopleRoutes } from './people/routes';
 import { personCardRoutes } from './personCards/routes';
 import { routingRoutes } from './routing/routes';
+import { estateRoutes } from './estate/routes';
 import { ruleRoutes } from './rules/routes';
 import { procedureRoutes } from './procedures/routes';
 import { readyTextRoutes } from './readyTexts/routes';
@@ -155,6 +156,7 @@ const ROUTES: Routes[] = [
   readyTextRoutes,
   routingRoutes,
   ruleRoutes,
+  estateRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

@@ -6,6 +6,7 @@ import { readOwnWords } from './assistant/words';
 import { beginCatalogue } from './catalogue/lastResort';
 import { readChatOf } from './chat/ofTicket';
 import { readClocks } from './clocks/read';
+import { tieAnswered } from './estate/ofTicket';
 import { readPlan } from './plans/read';
 import type { Ports } from './ports';
 import { onCalendarChanged, onTeamChanged } from './recounts/workingTime';
@@ -22,10 +23,16 @@ export const PORTS: Ports = {
   teams: { made: addTwoPromises, changed: onTeamChanged },
   tickets: {
     isAgreedFirst,
-    opened: onOpened,
+    async opened(work, ticket, service) {
+      await tieAnswered(work, ticket, service.form);
+      await onOpened(work, ticket, service);
+    },
     moved: onMoved,
     answered: answerQuestions,
-    answersChanged: onAnswersChanged,
+    async answersChanged(work, ticket, service) {
+      await tieAnswered(work, ticket, service.form);
+      await onAnswersChanged(work, ticket, service);
+    },
     async read({ listo, viewer }, ticket, rights) {
       const { number } = ticket;
       const [approvals, plan, clocks, chat] = await Promise.all([

@@ -22,6 +22,7 @@ import { createTemplateTables } from './templates/model';
 import { createReadyTextTables } from './readyTexts/model';
 import { createRecountTables } from './recounts/model';
 import { createRoutingTables } from './routing/model';
+import { createEstateTables } from './estate/model';
 import { createRuleTables } from './rules/model';
 import { createRoomsTables } from './standIns/rooms/model';
 import { createSessionTables } from './sessions/model';
@@ -63,6 +64,7 @@ export function createTables(sequelize: Sequelize) {
     ...createRoutingTables(sequelize),
     ...createSpentTables(sequelize),
     ...createRuleTables(sequelize),
+    ...createEstateTables(sequelize),
   };
 }
 

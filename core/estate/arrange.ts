@@ -99,13 +99,13 @@ function inRings(things: readonly Mapped[], edges: readonly Edge[], centre: stri
   for (const [id, steps] of distance)
     for (const other of neighbours.get(id) ?? []) if (!distance.has(other)) distance.set(other, steps + 1);
   const outermost = Math.max(...distance.values()) + 1;
-  const rings: string[][] = [];
-  for (const { id } of things) (rings[distance.get(id) ?? outermost] ??= []).push(id);
+  const rings = Array.from({ length: outermost + 1 }, (): string[] => []);
+  for (const { id } of things) rings[distance.get(id) ?? outermost]!.push(id);
   const turn = new Map<string, number>();
   const spots = new Map<string, Spot>();
   let radius = 0;
   for (const ring of rings) {
-    if (!ring) continue;
+    if (ring.length === 0) continue;
     const ordered = pulled(ring, turn, neighbours);
     // Wide enough that those of a ring do not touch.
     radius = ring[0] === centre ? 0 : Math.max(radius + 1.6, (ring.length * 1.3) / (2 * Math.PI));

@@ -1,3 +1,4 @@
+import { isDate } from '../forms';
 import { findBadText } from '../text';
 
 /** A name, a tag, a number or a place of a thing may have so many letters. */
@@ -38,10 +39,6 @@ export type ThingProblem = {
 /** A tag or serial number as it is compared: people and scanners write it with and without spaces, large and small. */
 export const toMark = (words: string): string => words.replace(/\s+/g, '').toUpperCase();
 
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
-const isDay = (day: string): boolean =>
-  DAY.test(day) && new Date(`${day}T00:00:00Z`).toJSON()?.slice(0, 10) === day;
-
 /** Everything that is wrong with the facts of a thing; nothing: it can be kept. */
 export function checkThing(facts: ThingFacts): ThingProblem[] {
   const problems: ThingProblem[] = [];
@@ -57,8 +54,8 @@ export function checkThing(facts: ThingFacts): ThingProblem[] {
   else if (cost !== null && cost < 0) wrong('cost', 'tooSmall');
   if (dependable !== null && !(dependable >= 0)) wrong('dependable', 'tooSmall');
   if (dependable !== null && dependable > 1) wrong('dependable', 'tooLarge');
-  if (boughtOn !== null && !isDay(boughtOn)) wrong('boughtOn', 'notADate');
-  if (warrantyUntil !== null && !isDay(warrantyUntil)) wrong('warrantyUntil', 'notADate');
+  if (boughtOn !== null && !isDate(boughtOn)) wrong('boughtOn', 'notADate');
+  if (warrantyUntil !== null && !isDate(warrantyUntil)) wrong('warrantyUntil', 'notADate');
   else if (boughtOn !== null && warrantyUntil !== null && warrantyUntil < boughtOn)
     wrong('warrantyUntil', 'endsTooSoon');
   return problems;

@@ -87,7 +87,8 @@ function checkMoney(value: AnswerValue, asked: Asked): Checked {
   return 'value' in checked && !Number.isSafeInteger(checked.value) ? { code: 'notANumber' } : checked;
 }
 
-function isDate(value: unknown): value is string {
+/** Whether it is a day of the calendar as ISO 8601 writes it. @example isDate('2026-02-30') // false */
+export function isDate(value: unknown): value is string {
   if (typeof value !== 'string' || !/^\d{4}-\d\d-\d\d$/.test(value)) return false;
   const date = new Date(`${value}T00:00:00Z`);
   return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(value);

@@ -8,6 +8,7 @@ export {
   listPages,
   LONG_TEXT_LIMIT,
   ROWS_LIMIT,
+  isDate,
   withFiles,
   withoutFiles,
   TEXT_LIMIT,

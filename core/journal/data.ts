@@ -1,3 +1,4 @@
+import type { ThingAct } from '../estate';
 import type { Answers, LocalText } from '../forms';
 import type { ArticleState } from '../knowledge';
 import type { Routed } from '../routing';
@@ -63,6 +64,8 @@ export type TicketEntryData = {
   unticked: OfChange<{ of: string; said: string }>;
   procedureTicked: OfChange<{ stepId: string; name: string | LocalText }>;
   procedureUnticked: OfChange<{ stepId: string; name: string | LocalText }>;
+  thingTied: OfChange<{ thingId: string; name: string; how: string }>;
+  thingUntied: OfChange<{ thingId: string; name: string }>;
   putUnder: OfChange<{ under: number; as: 'same' | 'cause'; brought: string[]; overTitle: string }>;
   cameUnder: OfChange<{ below: number; as: 'same' | 'cause' }>;
   takenApart: OfChange<{ under: number }>;
@@ -149,6 +152,16 @@ export type SettingEntryData = {
   ruleStopped: { ruleId: string; name: string; personIds: string[] };
   ruleRemoved: { ruleId: string; name: string };
   rulesOrdered: { ruleIds: string[] };
+  thingMade: { thingId: string; name: string };
+  thingChanged: { thingId: string; name: string };
+  /** `personIds`: who had it before and who has it now. */
+  thingActed: { thingId: string; name: string; act: ThingAct; personIds: string[] };
+  thingNeeds: { thingId: string; name: string };
+  /** What its holder said of it, or that this is dealt with. */
+  thingSaid: { thingId: string; name: string; claim: string | null; personIds: string[] };
+  thingsCounted: { thingId: string; name: string };
+  thingKindMade: { kindId: string; name: string };
+  thingKindChanged: { kindId: string; name: string };
   personLeft: { personId: string; teamIds: string[] };
   personBack: { personId: string; teamIds: string[] };
   chatLineSet: { line: string };

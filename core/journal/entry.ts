@@ -37,6 +37,8 @@ export type EntryFrame = {
   changes: Changes;
   /** The rules in whose chain it was written, the oldest first; none: no rule did it. */
   byRules?: string[] | null;
+  /** The thing or the person that a setting is about, by which its history is found. */
+  aboutId?: string | null;
 };
 
 /** An entry of the journal: what happened, in order, never rewritten. */
@@ -89,6 +91,12 @@ type ValueOf<Data, Name extends PropertyKey> = Data extends unknown
     ? Data[Name]
     : never
   : never;
+
+/** The thing or the person that an entry about the organisation is about; null: none alone. */
+export function aboutOf({ ticketNumber, data = {} }: NewEntry): string | null {
+  const { thingId, personId } = data as EntryFacts;
+  return ticketNumber === null ? (thingId ?? personId ?? null) : null;
+}
 
 /** All that entries may carry, for what reads them whatever their kind. */
 export type EntryFacts = {

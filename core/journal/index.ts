@@ -12,7 +12,7 @@ export type {
   StepEntry,
   TicketEntryKind,
 } from './entry';
-export { factsOfEntry } from './entry';
+export { aboutOf, factsOfEntry } from './entry';
 export { isShown, TICKET_ENTRIES, TICKET_ENTRY_KINDS, toldOf, type ShownKind } from './kinds';
 export { changesFor, inOne } from './changes';
 export type { Audience, Changes, Via } from './types';

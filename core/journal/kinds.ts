@@ -33,6 +33,8 @@ export const TICKET_ENTRIES = {
   unticked: { told: null, isShown: true },
   procedureTicked: { told: null, isShown: true },
   procedureUnticked: { told: null, isShown: true },
+  thingTied: { told: null, isShown: true },
+  thingUntied: { told: null, isShown: true },
   putUnder: { told: 'sameMatter', isShown: true },
   cameUnder: { told: null, isShown: true },
   takenApart: { told: null, isShown: true },

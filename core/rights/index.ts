@@ -3,6 +3,7 @@ export {
   isAgent,
   may,
   mayKeepPeople,
+  mayKeepThings,
   mayLead,
   mayRank,
   maySetUp,

@@ -96,6 +96,14 @@ export function maySetUp({ isAdministrator, teams }: Viewer, teamId: string | nu
 /** Whether someone keeps the people of the organisation: makes them, changes them, lets them in. */
 export const mayKeepPeople = ({ isAdministrator }: Viewer): boolean => isAdministrator;
 
+/**
+ * Whether someone keeps things: makes them, changes them, hands them over.
+ * @param keptBy the teams that keep things of the kind; none: every team
+ */
+export const mayKeepThings = ({ isAdministrator, teams }: Viewer, keptBy: readonly string[]): boolean =>
+  isAdministrator ||
+  (keptBy.length === 0 ? teams.length > 0 : teams.some(({ teamId }) => keptBy.includes(teamId)));
+
 /** Whether someone leads a team, or sets it up. */
 export function mayLead({ isAdministrator, teams }: Viewer, teamId: string | null): boolean {
   return isAdministrator || teams.some((team) => team.teamId === teamId && team.role !== 'agent');

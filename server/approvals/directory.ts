@@ -35,7 +35,7 @@ async function readOwners(
       FROM services s WHERE s.id = :key`,
     costCentre: `SELECT MIN(p.id) AS id FROM people p LEFT JOIN people m ON m.id = p.managerId
       WHERE p.costCentre = :key AND p.leftAt IS NULL AND (m.id IS NULL OR m.costCentre <> p.costCentre)`,
-    asset: 'SELECT ownerId AS id FROM assets WHERE id = :key',
+    asset: 'SELECT COALESCE(ownerId, holderId) AS id FROM things WHERE id = :key',
   };
   const keys = { service, costCentre, asset };
   for (const ref of refs) {
@@ -153,7 +153,7 @@ async function readSubject(
   const chosen = Object.values(answers).flatMap((value) =>
     value !== null && typeof value === 'object' && 'id' in value ? [value.id] : [],
   );
-  const [thing] = chosen.length === 0 ? [] : await db.tables.assets.find({ id: chosen }, { transaction: tx });
+  const [thing] = chosen.length === 0 ? [] : await db.tables.things.find({ id: chosen }, { transaction: tx });
   return {
     ...(recipient && { costCentre: recipient.costCentre }),
     ...(thing && { asset: thing.id }),

@@ -3,6 +3,7 @@ import type { ServiceCard } from '../../contract/catalogue';
 import type { EditedService } from '../../contract/services';
 import type { Ticket, TicketRow } from '../../contract/tickets';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
+import { kindRow, thingRow } from '../testing/things';
 
 /** A service from its first draft to its second version, made by the team that answers for it. */
 let app: TestListo;
@@ -159,12 +160,16 @@ test('who works on services sees those of everyone; who asks, their own', async 
 });
 
 test('people and things that were chosen are called by their names here', async () => {
-  await app.listo.db.tables.assets.insertAll([
-    { id: 'l-1', kind: 'laptop', name: 'Laptop L-1', ownerId: 'tomas', siteId: 'alder', department: null },
-    { id: 'l-2', kind: 'laptop', name: 'Laptop L-2', ownerId: 'ines', siteId: 'alder', department: null },
-    { id: 'l-3', kind: 'laptop', name: 'Laptop L-3', ownerId: 'yves', siteId: 'yard-1', department: null },
+  const laptop = (id: string, holderId: string, siteId: string) =>
+    thingRow({ id: id.toLowerCase(), name: `Laptop ${id}`, tag: id, holderId, siteId });
+  await app.listo.db.tables.thingKinds.insert(kindRow({ id: 'laptop' }));
+  await app.listo.db.tables.things.insertAll([
+    laptop('L-1', 'tomas', 'alder'),
+    laptop('L-2', 'ines', 'alder'),
+    laptop('L-3', 'yves', 'yard-1'),
+    thingRow({ id: 'l-4', name: 'Laptop L-4', siteId: 'alder', state: 'retired' }),
   ]);
-  const found = (await tomas!.call('GET', '/assets?kind=laptop&q=laptop')).body;
+  const found = (await tomas!.call('GET', '/things/choices?kind=laptop&q=laptop')).body;
   expect(found).toMatchObject([
     { id: 'l-1', whose: 'own' },
     { id: 'l-2', whose: 'near' },
@@ -366,9 +371,7 @@ test('owners agree: who answers for the service, for the cost centre, and whose 
   const definition = { approvals: [{ ...agreed, name, refs }], form: { fields: [device] } };
   expect((await save('report', { ...definition, ownerId: 'clara' }, helder!)).status).toBe(200);
   expect((await publish('report', helder!)).status).toBe(200);
-  await db.tables.assets.insert({
-    ...{ id: 'lens-1', kind: 'lens', name: 'Lens 1', ownerId: 'lena', siteId: null, department: null },
-  });
+  await db.tables.things.insert(thingRow({ id: 'lens-1', kindId: 'lens', name: 'Lens 1', ownerId: 'lena' }));
   const asked = async (): Promise<string[]> => {
     const { number } = (await send(tomas!, 'report', { device: { id: 'lens-1', name: '' } })).body as {
       number: number;

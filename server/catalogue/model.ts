@@ -41,16 +41,6 @@ export type FormerVersionRow = {
 
 export type CategoryRow = { id: string; parentId: string | null; name: LocalText; position: number };
 
-/** A thing that requests can be about: a vessel, a device. */
-export type AssetRow = {
-  id: string;
-  kind: string;
-  name: string;
-  ownerId: string | null;
-  siteId: string | null;
-  department: string | null;
-};
-
 const DEFINITION_COLUMNS = {
   kind: text(10),
   place: text(20),
@@ -112,9 +102,6 @@ export function createCatalogueTables(sequelize: Sequelize) {
     ),
     categories: new Table<CategoryRow>(sequelize, 'categories', {
       ...{ id, parentId: id, name: json, position: integer },
-    }),
-    assets: new Table<AssetRow>(sequelize, 'assets', {
-      ...{ id, kind: id, name: text(), ownerId: id, siteId: id, department: text() },
     }),
   };
 }

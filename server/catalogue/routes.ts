@@ -1,17 +1,10 @@
 import { api } from '../../contract';
-import { isAgent, readsDesk } from '../../core/rights';
+import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { serve, type Routes } from '../http/serve';
-import type { SignedIn } from '../sessions/viewer';
-import { findAssets } from './assets';
+import { personOf } from '../sessions/forWhom';
 import { listCategories } from './categories';
 import { listAllServices, listServices, readService, searchServices } from './services';
-
-/** For whom it is looked up: for another only by those who may ask for others. */
-function personOf(viewer: SignedIn, wanted: string | undefined): string {
-  const mayAsk = viewer.mayAskForOthers || isAgent(viewer);
-  return wanted !== undefined && mayAsk ? wanted : viewer.id;
-}
 
 export const catalogueRoutes: Routes = (router, listo) => {
   const { catalogue } = api;
@@ -29,7 +22,4 @@ export const catalogueRoutes: Routes = (router, listo) => {
     return service;
   });
   serve(router, catalogue.categories, () => listCategories(listo));
-  serve(router, catalogue.assets, ({ viewer, query }) =>
-    findAssets(listo, personOf(viewer, query.for), query),
-  );
 };

@@ -9,7 +9,7 @@ import {
   type Answers,
   type FormDefinition,
 } from '../../core/forms';
-import { findAssets } from '../catalogue/assets';
+import { findThings } from '../estate/choices';
 import type { ServiceRow } from '../catalogue/model';
 import { findService } from '../catalogue/services';
 import { ProblemError } from '../http/problems';
@@ -66,7 +66,7 @@ async function requireService(listo: Listo, serviceId: string): Promise<ServiceR
 async function listThings(listo: Listo, personId: string, { fields }: FormDefinition): Promise<Listed> {
   const things = fields.filter(({ kind }) => kind === 'asset');
   const found = await Promise.all(
-    things.map(({ assetKind }) => findAssets(listo, personId, { q: '', kind: assetKind })),
+    things.map(({ assetKind }) => findThings(listo, personId, { q: '', kind: assetKind })),
   );
   return Object.fromEntries(
     things.map(({ name }, i) => [name, found[i]!.map(({ id, name: called }) => ({ id, name: called }))]),

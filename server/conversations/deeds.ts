@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import type { Transaction } from 'sequelize';
 import { mayComeBack } from '../../core/conversations';
 import { isAgent } from '../../core/rights';
+import { findByMark } from '../estate/choices';
 import { change, type Actor } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
@@ -229,9 +230,13 @@ export function inviteTo(by: By, personId: string): Promise<{ ok: true }> {
 export function tieDevice(by: By, tag: string): Promise<{ ok: true }> {
   const { listo, viewer } = by;
   return on(by, 'agent', async (tx, { conversation }) => {
-    const asset = await listo.db.tables.assets.findOne({ id: tag.trim() }, tx);
+    const [asset] = await findByMark({ listo, tx }, tag);
     if (!asset) throw refuse('tag', 'notAChoice');
-    const entry = { type: 'device' as const, authorId: viewer.id, data: { tag: asset.id, name: asset.name } };
+    const entry = {
+      type: 'device' as const,
+      authorId: viewer.id,
+      data: { tag: asset.tag || asset.id, name: asset.name },
+    };
     await recordEntry({ listo, tx }, conversation, { entry, changes: { assetTag: asset.id } });
     return OK;
   });

@@ -32,6 +32,7 @@ import { up as linesInOrder } from './migrations/0029-lines-in-order';
 import { up as invitations } from './migrations/0030-invitations';
 import { up as rules } from './migrations/0031-rules';
 import { up as tablesOfPeople } from './migrations/0032-tables-of-people';
+import { up as estate } from './migrations/0033-estate';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -68,6 +69,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0030-invitations', up: invitations },
       { name: '0031-rules', up: rules },
       { name: '0032-tables-of-people', up: tablesOfPeople },
+      { name: '0033-estate', up: estate },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -1,10 +1,11 @@
-import type { JournalEntry, NewEntry, NewSettingEntry } from '../../core/journal';
+import { aboutOf, type JournalEntry, type NewEntry, type NewSettingEntry } from '../../core/journal';
 import type { UnitOfWork } from '../unitOfWork';
 import { chainOf } from './chain';
 
 /** An entry with what most entries say alike. @param now ms since 1970 */
 export function toEntry(now: number, entry: NewEntry): JournalEntry {
-  return { at: now, work: 'ticket', changes: {}, data: {}, ...entry };
+  const aboutId = aboutOf(entry);
+  return { at: now, work: 'ticket', changes: {}, data: {}, ...(aboutId !== null && { aboutId }), ...entry };
 }
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */

@@ -25,6 +25,7 @@ export function createJournalTables(sequelize: Sequelize) {
       changes: json,
       data: json,
       byRules: json,
+      aboutId: id,
     }),
     consumers: new Table<ConsumerRow>(sequelize, 'consumers', { name: text(40), position: integer }, [
       'name',

@@ -18,6 +18,10 @@ const ABOUT_PEOPLE = new Set<EntryKind>([
   ...(['memberSet', 'memberGone'] as const),
   ...(['personLeft', 'personBack', 'presenceSet'] as const),
 ]);
+/** Entries that say something of a thing: for those who work at the Desk, and for who has it. */
+const ABOUT_THINGS = new Set<EntryKind>([
+  ...(['thingMade', 'thingChanged', 'thingActed', 'thingNeeds', 'thingSaid', 'thingsCounted'] as const),
+]);
 /** A browser that was away longer asks for its pages anew. */
 const MOST_CAUGHT_UP = 2_000;
 
@@ -33,8 +37,9 @@ type Listener = { viewer: Viewer; rights: Abilities; response: Response };
 
 /** What is of people is for those who have to do with them; calendars, targets and teams are for everyone to read. */
 function concerns({ id, isAdministrator, teams }: Viewer, entry: JournalRow): boolean {
+  const { personId, personIds = [], teamIds = [] } = factsOfEntry(entry);
+  if (ABOUT_THINGS.has(entry.type)) return isAdministrator || teams.length > 0 || personIds.includes(id);
   if (!ABOUT_PEOPLE.has(entry.type)) return true;
-  const { personId, teamIds = [] } = factsOfEntry(entry);
   if (isAdministrator || entry.actorId === id || personId === id) return true;
   return teams.some(({ teamId }) => teamIds.includes(teamId));
 }

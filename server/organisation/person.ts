@@ -29,7 +29,7 @@ type HistoryRow = { type: string; at: number; data: Carried | string; byName: st
 async function readHistory({ db }: Listo, personId: string): Promise<KeptPerson['history']> {
   const rows = await db.select<HistoryRow>(
     `SELECT j.type, j.at, j.data, p.name AS byName FROM journal j LEFT JOIN people p ON p.id = j.actorId
-     WHERE j.ticketNumber IS NULL AND j.type IN (:types) AND JSON_VALUE(j.data, '$.personId') = :personId
+     WHERE j.aboutId = :personId AND j.type IN (:types)
      ORDER BY j.id DESC LIMIT :limit`,
     { types: ABOUT_A_PERSON, personId, limit: MOST_HISTORY },
   );

@@ -48,7 +48,7 @@ export async function readMe(listo: Listo, viewer: SignedIn): Promise<Me> {
       ...(readsDesk(viewer) ? (['desk'] as const) : []),
       // Where the workplace chat is the stand-in.
       ...((await tables.settings.findOne({ name: 'demo' })) ? (['rooms'] as const) : []),
-      ...(readsDesk(viewer) ? (['knowledge', 'measures', 'workshop'] as const) : []),
+      ...(readsDesk(viewer) ? (['estate', 'knowledge', 'measures', 'workshop'] as const) : []),
     ],
   };
 }

@@ -20,7 +20,7 @@ export async function nameAnswers(
     const row =
       kind === 'person'
         ? await tables.people.findOne({ id, leftAt: null })
-        : await tables.assets.findOne({ id });
+        : await tables.things.findOne({ id });
     if (!row)
       throw new ProblemError('fieldsNotValid', {
         fields: [{ field: `answers.${name}`, code: 'notAChoice' }],

@@ -20,7 +20,7 @@ afterAll(() => app.end());
 test('an administrator without a team has the Desk, what is known, measures and the workshop', async () => {
   const { me } = (await helder!.call('GET', '/session')).body as { me: Me };
   expect(me).toMatchObject({ isAdministrator: true, teams: [] });
-  expect(me.areas).toEqual(['ask', 'desk', 'rooms', 'knowledge', 'measures', 'workshop']);
+  expect(me.areas).toEqual(['ask', 'desk', 'rooms', 'estate', 'knowledge', 'measures', 'workshop']);
 });
 
 test('they read tickets with their notes, lists, people and how all open teams stand', async () => {

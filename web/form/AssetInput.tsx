@@ -15,7 +15,7 @@ export function AssetInput({ kind, forPerson, ...props }: Props) {
     queryKey: ['assets', q, kind, forPerson],
     placeholderData: keepPreviousData,
     queryFn: () =>
-      call(api.catalogue.assets, {
+      call(api.estate.choices, {
         query: { q, ...(kind && { kind }), ...(forPerson && { for: forPerson }) },
       }),
   });

@@ -95,6 +95,8 @@ export const entriesEn: EntryTexts = {
   wentOn: 'Nobody took it up within {{minutes}} min of working time, so it goes to the next line',
   leftBehind: 'Came back: {{person}} has left',
   cameBack: 'Came back: {{person}} is away',
+  thingTied: '{{who}} named a thing: {{thing}}',
+  thingUntied: '{{who}} took a thing off: {{thing}}',
   putUnder: '{{who}} put it under {{under}}, which is the same matter; it goes on there',
   cameUnder: '{{who}} put {{below}} under this one',
   takenApart: '{{who}} took it out from under {{under}}; it goes on by itself',

@@ -80,6 +80,8 @@ export const entriesPt: EntryTexts = {
   wentOn: 'Ninguém pegou nele em {{minutes}} min de tempo de trabalho, por isso passa à linha seguinte',
   leftBehind: 'Voltou: {{person}} saiu da organização',
   cameBack: 'Voltou: {{person}} está ausente',
+  thingTied: '{{who}} indicou uma coisa: {{thing}}',
+  thingUntied: '{{who}} retirou uma coisa: {{thing}}',
   putUnder: '{{who}} juntou-o a {{under}}, que é o mesmo assunto; continua lá',
   cameUnder: '{{who}} juntou {{below}} a este',
   takenApart: '{{who}} separou-o de {{under}}; continua por si',
