@@ -28,6 +28,8 @@ export const thingKindSchema = z.object({
   seenBy: z.enum(SEEN_BY),
   /** The teams that keep things of this kind; none: every team. */
   keptBy: z.array(idSchema),
+  /** Whether things of it are given to people, and come back. */
+  isHandedOut: z.boolean(),
   /** The service under which such a thing is reported; null: what fits no other. */
   serviceId: idSchema.nullable(),
   /** Over how many months its cost goes down to nothing; null: it does not. */
@@ -45,6 +47,7 @@ const kindBodySchema = z.object({
   form: formSchema,
   seenBy: z.enum(SEEN_BY),
   keptBy: z.array(idSchema).max(50),
+  isHandedOut: z.boolean(),
   serviceId: idSchema.nullable(),
   months: z.number().int().min(1).max(600).nullable(),
 });
@@ -137,6 +140,7 @@ export const thingSchema = thingCardSchema.extend(thingBodySchema.shape).extend(
   team: z.object({ id: idSchema, name: localTextSchema }).nullable(),
   answers: z.array(answeredSchema),
   mayKeep: z.boolean(),
+  isHandedOut: z.boolean(),
   acts: z.array(z.enum(THING_ACTS)),
   /** Since when its holder has it, and when they said so. */
   handedAt: instantSchema.nullable(),
@@ -256,6 +260,14 @@ export const estateFiguresSchema = z.object({
 /** Figures over things. */
 export type EstateFigures = z.infer<typeof estateFiguresSchema>;
 
+/** How many things are worth a look, of those that one sees. */
+const attentionSchema = z.object({
+  claimed: countSchema,
+  overdue: countSchema,
+  unseen: countSchema,
+  warranty: countSchema,
+});
+
 const narrowing = {
   q: z.string().max(100).default(''),
   kindId: idSchema.optional(),
@@ -272,7 +284,12 @@ export const estateEndpoints = {
     ...paths.estate.list,
     summary: 'Things by name, a page at a time',
     query: z.object({ ...narrowing, after: z.string().max(400).optional() }),
-    answer: z.object({ rows: z.array(thingCardSchema), after: z.string().nullable(), count: countSchema }),
+    answer: z.object({
+      rows: z.array(thingCardSchema),
+      after: z.string().nullable(),
+      count: countSchema,
+      attention: attentionSchema,
+    }),
   }),
   create: endpoint({
     ...paths.estate.create,

@@ -271,7 +271,7 @@ function createMiddle(terminals: string[]): Needed {
           name,
           kindId: 'program',
           teamId: 'apps',
-          fields: { supplier, seats },
+          fields: { supplier, ...(seats > 0 && { seats }) },
           dependable: 0.998,
         }),
       ),

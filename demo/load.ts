@@ -19,7 +19,7 @@ import { createCalendars } from './calendars';
 import { CATEGORIES } from './catalogue';
 import { createEstate } from './estate';
 import { createThingKinds } from './thingKinds';
-import { createTies } from './ties';
+import { createThingEntries, createTies } from './ties';
 import { createOrganisation, SIGN_IN_PEOPLE } from './organisation';
 import { simulatePlans } from './plans';
 import { createRandom } from './random';
@@ -198,6 +198,7 @@ export async function loadDemo(
   const journal = toJournal([
     ...stories.flatMap(({ entries }) => entries),
     ...clocks.flatMap(({ notices }) => notices),
+    ...createThingEntries(estate.things, now),
   ]);
   const knowledgeRandom = createRandom(SEED + 2);
   const { articles, versions } = createArticles(knowledgeRandom, organisation.members, now);

@@ -81,6 +81,12 @@ const KINDS: Record<string, Kind> = {
   },
 };
 
+/** What people carry, and what they use at a gate for a shift. */
+const HANDED_OUT = ['laptop', 'tablet', 'scanner'];
+
 /** The kinds of things that Solvarra Ferries keeps track of. */
 export const createThingKinds = (): ThingKindRow[] =>
-  Object.entries(KINDS).map(([id, kind], position) => ({ id, ...kind, position, version: 1 }));
+  Object.entries(KINDS).map(([id, kind], position) => ({
+    ...{ id, ...kind, position, version: 1 },
+    isHandedOut: HANDED_OUT.includes(id),
+  }));

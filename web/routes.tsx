@@ -135,6 +135,23 @@ const ReplayPage = lazy(() =>
 );
 const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) => ({ default: page })));
 
+const ThingsPage = lazy(() =>
+  import('./estate/ThingsPage').then(({ ThingsPage: page }) => ({ default: page })),
+);
+const ThingPage = lazy(() => import('./estate/ThingPage').then(({ ThingPage: page }) => ({ default: page })));
+const MapPage = lazy(() => import('./estate/map/MapPage').then(({ MapPage: page }) => ({ default: page })));
+const StockPage = lazy(() => import('./estate/StockPage').then(({ StockPage: page }) => ({ default: page })));
+const FiguresPage = lazy(() =>
+  import('./estate/FiguresPage').then(({ FiguresPage: page }) => ({ default: page })),
+);
+const CodePage = lazy(() => import('./estate/CodePage').then(({ CodePage: page }) => ({ default: page })));
+const MyThings = lazy(() =>
+  import('./ask/things/MyThings').then(({ MyThings: page }) => ({ default: page })),
+);
+const KindsPage = lazy(() =>
+  import('./workshop/things/KindsPage').then(({ KindsPage: page }) => ({ default: page })),
+);
+
 /** Ask comes with the first load; the Desk and the rest when they are entered. */
 export const router = createBrowserRouter([
   // Read by everyone, also without signing in.
@@ -152,9 +169,16 @@ export const router = createBrowserRouter([
       { path: 'ask/tickets/:number', element: <MyTicket /> },
       { path: 'ask/past', element: <Past /> },
       { path: 'ask/person', element: <PersonPage /> },
+      { path: 'ask/things', element: <MyThings /> },
+      { path: 't/:id', element: <CodePage /> },
       { path: 'ask/assistant', element: <AssistantPage /> },
       { path: 'ask/articles', element: <BrowsePage /> },
       { path: 'ask/articles/:id', element: <ArticlePage /> },
+      { path: 'estate', element: <ThingsPage /> },
+      { path: 'estate/stock', element: <StockPage /> },
+      { path: 'estate/figures', element: <FiguresPage /> },
+      { path: 'estate/:id', element: <ThingPage /> },
+      { path: 'estate/:id/map', element: <MapPage /> },
       { path: 'knowledge', element: <ArticlesPage /> },
       { path: 'knowledge/new', element: <EditorPage /> },
       { path: 'knowledge/articles/:id', element: <EditorPage /> },
@@ -176,6 +200,7 @@ export const router = createBrowserRouter([
       { path: 'workshop/people', element: <PeoplePage /> },
       { path: 'workshop/people/table', element: <PeopleTablePage /> },
       { path: 'workshop/people/:id', element: <KeptPersonPage /> },
+      { path: 'workshop/things/:id?', element: <KindsPage /> },
       { path: 'workshop/services', element: <ServicesPage /> },
       { path: 'workshop/services/:id', element: <ServiceEditor /> },
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },

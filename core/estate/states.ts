@@ -33,7 +33,7 @@ const THERE = ['ordered', 'inStore', 'inUse', 'lent', 'inRepair', 'lost'] as con
 const RULES: Record<ThingAct, Rule> = {
   arrive: { from: ['ordered'], holder: 'nobody', to: always('inStore') },
   handOver: { from: ['ordered', 'inStore', 'inUse', 'lent'], holder: 'named', to: always('inUse') },
-  install: { from: ['ordered', 'inStore', 'inUse'], holder: 'nobody', to: always('inUse') },
+  install: { from: ['ordered', 'inStore'], holder: 'nobody', to: always('inUse') },
   lend: { from: ['inStore', 'lent'], holder: 'named', to: always('lent') },
   takeBack: { from: ['inUse', 'lent', 'inRepair'], holder: 'nobody', to: always('inStore') },
   sendToRepair: { from: ['inStore', 'inUse', 'lent'], holder: 'same', to: always('inRepair') },
@@ -44,9 +44,18 @@ const RULES: Record<ThingAct, Rule> = {
   bringBack: { from: ['retired'], holder: 'nobody', to: always('inStore') },
 };
 
-/** What can be done with a thing in a state. @example listActs('retired') // ['bringBack'] */
-export const listActs = (state: ThingState): ThingAct[] =>
-  THING_ACTS.filter((act) => RULES[act].from.includes(state));
+/** What is done with things that are given to people, and with no others. */
+const OF_HANDED_OUT: readonly ThingAct[] = ['handOver', 'lend', 'takeBack', 'lose', 'find'];
+
+/**
+ * What can be done with a thing in a state.
+ * @param isHandedOut whether such things are given to people
+ * @example listActs('retired', true) // ['bringBack']
+ */
+export const listActs = (state: ThingState, isHandedOut: boolean): ThingAct[] =>
+  THING_ACTS.filter(
+    (act) => RULES[act].from.includes(state) && (isHandedOut || !OF_HANDED_OUT.includes(act)),
+  );
 
 /**
  * What becomes of a thing by an act.

@@ -25,15 +25,7 @@ export type ThingFacts = Record<TextFact, string> & {
 /** What is wrong with a fact of a thing. */
 export type ThingProblem = {
   field: keyof ThingFacts;
-  code:
-    | 'missing'
-    | 'tooLong'
-    | 'badCharacter'
-    | 'malformed'
-    | 'notADate'
-    | 'tooSmall'
-    | 'tooLarge'
-    | 'endsTooSoon';
+  code: 'missing' | 'tooLong' | 'badCharacter' | 'malformed' | 'notADate' | 'endsTooSoon';
 };
 
 /** A tag or serial number as it is compared: people and scanners write it with and without spaces, large and small. */
@@ -50,10 +42,8 @@ export function checkThing(facts: ThingFacts): ThingProblem[] {
     if (findBadText(facts[field])) wrong(field, 'badCharacter');
   }
   const { cost, boughtOn, warrantyUntil, dependable } = facts;
-  if (cost !== null && !Number.isSafeInteger(cost)) wrong('cost', 'malformed');
-  else if (cost !== null && cost < 0) wrong('cost', 'tooSmall');
-  if (dependable !== null && !(dependable >= 0)) wrong('dependable', 'tooSmall');
-  if (dependable !== null && dependable > 1) wrong('dependable', 'tooLarge');
+  if (cost !== null && !(Number.isSafeInteger(cost) && cost >= 0)) wrong('cost', 'malformed');
+  if (dependable !== null && !(dependable >= 0 && dependable <= 1)) wrong('dependable', 'malformed');
   if (boughtOn !== null && !isDate(boughtOn)) wrong('boughtOn', 'notADate');
   if (warrantyUntil !== null && !isDate(warrantyUntil)) wrong('warrantyUntil', 'notADate');
   else if (boughtOn !== null && warrantyUntil !== null && warrantyUntil < boughtOn)

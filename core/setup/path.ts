@@ -8,6 +8,7 @@ export const SETUP_PARTS = [
   'targets',
   'routing',
   'procedures',
+  'things',
   'mail',
   'chat',
   'lines',
@@ -22,7 +23,16 @@ export type SetupPart = (typeof SETUP_PARTS)[number];
 export const SETUP_COUNTS = [
   ...(['calendars', 'sites', 'people', 'peopleWithoutWayIn', 'administrators'] as const),
   ...(['teams', 'teamsWithoutAgents', 'teamsWithoutLead', 'teamsByHand', 'teamsGivenOut'] as const),
-  ...(['services', 'servicesOff', 'drafts', 'targets', 'targetsOff', 'procedures'] as const),
+  ...([
+    'services',
+    'servicesOff',
+    'drafts',
+    'targets',
+    'targetsOff',
+    'procedures',
+    'kinds',
+    'things',
+  ] as const),
   ...(['mailSent', 'mailFailed', 'mailboxes', 'rooms', 'roomsLost', 'lines', 'linesOff'] as const),
   ...(['articles', 'articleDrafts', 'matters', 'mattersOff', 'rules', 'rulesFailing'] as const),
 ] as const;
@@ -63,6 +73,7 @@ const PARTS: Record<SetupPart, Of> = {
   targets: { first: 'targets', lacks: ['targetsOff'], needs: ['calendars'] },
   routing: { first: 'teamsGivenOut', told: ['teamsByHand'], needs: ['teams'], canWait: true },
   procedures: { first: 'procedures', needs: ['teams'], canWait: true },
+  things: { first: 'kinds', told: ['things'], needs: ['sites', 'teams'], canWait: true },
   mail: { first: 'mailSent', told: ['mailboxes'], lacks: ['mailFailed'], canWait: true },
   chat: { first: 'rooms', lacks: ['roomsLost'], needs: ['teams'], canWait: true },
   lines: { first: 'lines', lacks: ['linesOff'], needs: ['teams'], canWait: true },

@@ -303,10 +303,10 @@ describe('what hangs on what', () => {
   });
 
   test.each<[string, [number, ...string[]], string]>([
-    ['itself', [1, 'net1'], 'needs itself'],
+    ['itself', [1, 'net1'], 'needs needsItself'],
     ['what is not there', [1, 'nowhere'], 'needs notAChoice'],
-    ['one twice', [1, 'lineA', 'lineA'], 'needs repeated'],
-    ['more than there are', [3, 'lineA', 'lineB'], 'needs tooLarge'],
+    ['one twice', [1, 'lineA', 'lineA'], 'needs namedTwice'],
+    ['more than there are', [3, 'lineA', 'lineB'], 'needs moreThanThere'],
   ])('a need of %s is refused', async (_, wanted, code) => {
     const refused = await need('net1', wanted);
     expect(refused.status).toBe(422);
@@ -317,7 +317,7 @@ describe('what hangs on what', () => {
   test('what is retired cannot be needed anew; a ring is no fault', async () => {
     ids.old = await made({ tag: '', kindId: 'net', fields: {}, name: 'old' });
     await act(ids.old, { act: 'retire' });
-    expect(faults((await need('net1', [1, 'old'])) as never)).toBe('needs retired');
+    expect(faults((await need('net1', [1, 'old'])) as never)).toBe('needs isRetired');
     expect((await need('lineA', [1, 'shop'])).status).toBe(200);
     expect((await hangs('shop')).standing).toBe('up');
     const [last] = (await read(ids.lineA!)).history;
@@ -406,7 +406,13 @@ test('figures say what things cost, what they are worth and which model breaks',
 
 test('kinds are made and changed by administrators; a form that does not hold is refused', async () => {
   const body = {
-    ...{ name: { en: 'Radio', pt: '' }, form: { fields: [] }, seenBy: 'everyone', keptBy: ['network'] },
+    ...{
+      name: { en: 'Radio', pt: '' },
+      form: { fields: [] },
+      seenBy: 'everyone',
+      keptBy: ['network'],
+      isHandedOut: true,
+    },
     ...{ serviceId: null, months: 60 },
   };
   expect((await bia!.call('POST', '/things/kinds', body)).status).toBe(403);

@@ -54,7 +54,11 @@ export async function readFigures(
     if (cost === null) return 0;
     return boughtOn && months ? worthOn({ cost: cost, boughtOn, months }, dayOf(now)) : cost;
   };
-  const fared: Fared[] = things.map(({ id, model }) => ({ id, model, failures: failed.get(id) ?? 0 }));
+  // A model is compared with the others of its kind: a kiosk is used otherwise than a laptop.
+  const fared = (kind: string): Fared[] =>
+    things
+      .filter((thing) => thing.kindId === kind)
+      .map(({ id, model }) => ({ id, model, failures: failed.get(id) ?? 0 }));
   const byDepartment = sumBy(things, { worthOf, nameOf: ({ department }) => department ?? '' });
   const byYear = sumBy(things, { worthOf, nameOf: ({ boughtOn }) => boughtOn?.slice(0, 4) ?? '' });
   const { rows: expiring } = await listThings(
@@ -67,7 +71,10 @@ export async function readFigures(
     worth: things.reduce((sum, thing) => sum + worthOf(thing), 0),
     byDepartment: byDepartment.sort((a, b) => b.cost - a.cost || b.count - a.count).slice(0, MOST_SHOWN),
     byYear: byYear.sort((a, b) => a.name.localeCompare(b.name)),
-    batches: batches(fared).slice(0, MOST_SHOWN),
+    batches: kindIds
+      .flatMap((kind) => batches(fared(kind)))
+      .sort((a, b) => b.low - a.low)
+      .slice(0, MOST_SHOWN),
     expiring,
   };
 }

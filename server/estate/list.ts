@@ -4,6 +4,7 @@ import type { AnswerOf, QueryOf } from '../../contract/endpoint';
 import { toMark } from '../../core/estate';
 import { ProblemError } from '../http/problems';
 import { escapeLike } from '../database/like';
+import type { Listo } from '../listo';
 import type { Viewing } from '../unitOfWork';
 import { toCards } from './cards';
 import { findByMark } from './choices';
@@ -25,6 +26,8 @@ const ONLY: Record<NonNullable<Query['only']>, string> = {
   watched: 'a.isWatched',
   warranty: "a.warrantyUntil BETWEEN :today AND :soon AND a.state <> 'retired'",
 };
+
+const NOTHING = { claimed: 0, overdue: 0, unseen: 0, warranty: 0 };
 
 /** Where a page ended: the name and the id of its last row. */
 const toCursor = ({ name, id }: ThingRow): string => JSON.stringify([name, id]);
@@ -55,13 +58,33 @@ function toConditions({ q, kindId, state, siteId, holderId, only }: Omit<Query, 
   ];
 }
 
+/** How many things are worth a look, of the kinds that someone sees. */
+async function countAttention(
+  { db }: Listo,
+  {
+    kindIds,
+    now,
+    long,
+    today,
+    soon,
+  }: { kindIds: string[]; now: number; long: number; today: string; soon: string },
+): Promise<typeof NOTHING> {
+  const counts = (Object.keys(NOTHING) as (keyof typeof NOTHING)[]).map(
+    (only) => `(SELECT COUNT(*) FROM things a WHERE a.kindId IN (:kindIds) AND ${ONLY[only]}) AS ${only}`,
+  );
+  const [row] = await db.select<typeof NOTHING>(`SELECT ${counts.join(', ')}`, {
+    ...{ kindIds, now, long, today, soon },
+  });
+  return row!;
+}
+
 /** Things by name, a page at a time. */
 export async function listThings(
   { listo, viewer }: Viewing,
   { after, ...query }: Query,
 ): Promise<AnswerOf<typeof api.estate.list>> {
   const kinds = await readSeenKinds({ listo, viewer });
-  if (kinds.size === 0) return { rows: [], after: null, count: 0 };
+  if (kinds.size === 0) return { rows: [], after: null, count: 0, attention: NOTHING };
   const conditions = toConditions(query);
   const now = listo.clock.now();
   const values = {
@@ -86,6 +109,7 @@ export async function listThings(
     rows: await toCards({ listo, viewer }, ordered, (kindId) => kinds.get(kindId)!.name),
     after: ids.length > PAGE ? toCursor(ordered.at(-1)!) : null,
     count: counted!.count,
+    attention: await countAttention(listo, values),
   };
 }
 

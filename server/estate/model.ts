@@ -13,6 +13,8 @@ export type ThingKindRow = {
   seenBy: SeenBy;
   /** The teams that keep its things; none: every team. */
   keptBy: string[];
+  /** Whether things of it are given to people, and come back. */
+  isHandedOut: boolean;
   /** The service under which such a thing is reported. */
   serviceId: string | null;
   /** Over how many months its cost goes down to nothing. */
@@ -73,7 +75,16 @@ export type TicketThingRow = {
 export function createEstateTables(sequelize: Sequelize) {
   return {
     thingKinds: new Table<ThingKindRow>(sequelize, 'thing_kinds', {
-      ...{ id, name: json, form: json, seenBy: text(10), keptBy: json, serviceId: id, months: integer },
+      ...{
+        id,
+        name: json,
+        form: json,
+        seenBy: text(10),
+        keptBy: json,
+        isHandedOut: flag,
+        serviceId: id,
+        months: integer,
+      },
       ...{ position: integer, version: integer },
     }),
     things: new Table<ThingRow>(sequelize, 'things', {

@@ -14,7 +14,12 @@ type Wanted = BodyOf<typeof api.estate.setNeeds>['needs'];
 const refuse = (code: string): ProblemError =>
   new ProblemError('fieldsNotValid', { fields: [{ field: 'needs', code }] });
 
-const CODES = { unknown: 'notAChoice', doubled: 'repeated', atLeast: 'tooLarge', itself: 'itself' } as const;
+const CODES = {
+  unknown: 'notAChoice',
+  doubled: 'namedTwice',
+  atLeast: 'moreThanThere',
+  itself: 'needsItself',
+} as const;
 
 /** Refuses what the rules of the estate refuse, and what could never be met. */
 function requireFit(id: string, wanted: Wanted, there: ThingRow[]): void {
@@ -30,8 +35,8 @@ function requireFit(id: string, wanted: Wanted, there: ThingRow[]): void {
     const [problem] = error.problems;
     throw refuse(CODES[problem!.code as keyof typeof CODES]);
   }
-  if (wanted.some(({ atLeast, of }) => atLeast > of.length)) throw refuse('tooLarge');
-  if (there.some(({ state }) => state === 'retired')) throw refuse('retired');
+  if (wanted.some(({ atLeast, of }) => atLeast > of.length)) throw refuse('moreThanThere');
+  if (there.some(({ state }) => state === 'retired')) throw refuse('isRetired');
 }
 
 /** Puts other needs in the place of those that a thing had. @returns both in words, for its history */

@@ -135,7 +135,12 @@ export async function readThing({ listo, viewer }: Viewing, id: string): Promise
         value: getOwn(row.fields, field.name),
       }))
       .filter(({ value }) => value !== undefined && value !== null),
-    ...{ mayKeep, acts: mayKeep ? listActs(row.state) : [], worth: worthOf(row, kind, listo.clock.now()) },
+    ...{
+      mayKeep,
+      isHandedOut: kind.isHandedOut,
+      acts: mayKeep ? listActs(row.state, kind.isHandedOut) : [],
+      worth: worthOf(row, kind, listo.clock.now()),
+    },
     ...{ tickets, ticketCount: count, history },
   };
 }

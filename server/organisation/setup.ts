@@ -25,6 +25,8 @@ const COUNTED: Record<SetupCount, string> = {
   targets: 'SELECT COUNT(*) FROM targets',
   targetsOff: 'SELECT COUNT(*) FROM targets WHERE NOT isOn',
   procedures: 'SELECT COUNT(*) FROM procedures',
+  kinds: 'SELECT COUNT(*) FROM thing_kinds',
+  things: `SELECT COUNT(*) FROM things WHERE state <> 'retired'`,
   mailSent: `SELECT COUNT(*) FROM (SELECT 1 FROM mail_out m WHERE m.state = 'sent' AND ${OF_ALL} LIMIT 1) one`,
   mailFailed: `SELECT COUNT(*) FROM mail_out m WHERE m.state = 'failed' AND ${OF_ALL}`,
   mailboxes: 'SELECT COUNT(*) FROM teams WHERE mailbox IS NOT NULL',

@@ -26,7 +26,14 @@ export function thingRow({ id, ...said }: { id: string } & Partial<ThingRow>): T
 /** A kind of things that everyone sees and every team keeps, unless it is said otherwise. */
 export function kindRow({ id, ...said }: { id: string } & Partial<ThingKindRow>): ThingKindRow {
   return {
-    ...{ id, name: { en: id, pt: id }, form: { fields: [] }, seenBy: 'everyone', keptBy: [] },
+    ...{
+      id,
+      name: { en: id, pt: id },
+      form: { fields: [] },
+      seenBy: 'everyone',
+      keptBy: [],
+      isHandedOut: true,
+    },
     ...{ serviceId: null, months: null, position: 0, version: 1 },
     ...said,
   };

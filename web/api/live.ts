@@ -9,9 +9,14 @@ import { hearWriting } from './writing';
 import { setReachable } from './reachable';
 
 /** Queries that a change of how work is timed may change. */
-const SETTINGS = ['calendars', 'targets', 'teams', 'sites', 'ticket'];
+const SETTINGS = ['calendars', 'targets', 'teams', 'sites', 'ticket', 'things'];
 /** Queries that an event of any ticket may change. */
 const SHARED = ['mine', 'asks', 'notifications'];
+/** What is shown of a thing says which tickets are about it. */
+const ABOUT_THINGS = [
+  ['things', 'one'],
+  ['things', 'mine'],
+] as const;
 /** Lists follow single tickets by themselves; what else may change them has them read anew. */
 const LISTS = ['worklist', 'listFigures'];
 
@@ -34,6 +39,7 @@ export function useLive(meId: string): LiveEvent | null {
           else {
             noteChange(event.number, { isOwn: event.actorId === meId });
             renewSoon(client, ['ticket', event.number]);
+            for (const key of ABOUT_THINGS) renewSoon(client, key);
           }
         };
         source.addEventListener('writing', ({ data }) =>

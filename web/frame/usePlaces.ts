@@ -15,6 +15,7 @@ const AGENTS_PAGES = {
   ...{ raise: '/desk/raise', conversations: '/desk/conversations', time: '/desk/time' },
 } as const;
 const DESK_PAGES = { today: '/desk/today', overview: '/desk/conversations/overview' } as const;
+const ESTATE_PAGES = { stock: '/estate/stock', estateFigures: '/estate/figures' } as const;
 const KNOWLEDGE_PAGES = {
   ...{ health: '/knowledge/health', asked: '/knowledge/asked', synonyms: '/knowledge/words' },
 } as const;
@@ -51,6 +52,8 @@ export function usePlaces(): Place[] {
         ]
       : []),
     ...(has('rooms') ? [go('/rooms', t('areas/rooms'))] : []),
+    go('/ask/things', t('palette/pages/myThings')),
+    ...(has('estate') ? [go('/estate', t('areas/estate')), ...within(t('areas/estate'), ESTATE_PAGES)] : []),
     ...(has('knowledge')
       ? [go('/knowledge', t('areas/knowledge')), ...within(t('areas/knowledge'), KNOWLEDGE_PAGES)]
       : []),

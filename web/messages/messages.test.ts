@@ -34,6 +34,8 @@ import { measuresEn } from './measures.en';
 import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
+import { estateEn } from './estate.en';
+import { estatePt } from './estate.pt';
 import { rulesEn } from './rules.en';
 import { rulesPt } from './rules.pt';
 import { setupEn } from './setup.en';
@@ -59,6 +61,7 @@ const english = flatten({
   people: peopleEn,
   setup: setupEn,
   rules: rulesEn,
+  estate: estateEn,
   workshop: workshopEn,
   moving: movingEn,
   plan: planEn,
@@ -81,6 +84,7 @@ const portuguese = flatten({
   people: peoplePt,
   setup: setupPt,
   rules: rulesPt,
+  estate: estatePt,
   workshop: workshopPt,
   moving: movingPt,
   plan: planPt,

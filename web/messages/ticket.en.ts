@@ -239,6 +239,13 @@ export const ticketEn = {
     agreedForThem:
       'Others have been asked to agree or to act for the one who asks. Raise it anew for the right person.',
     itself: 'A ticket cannot stand under itself.',
+    needsItself: 'A thing cannot need itself.',
+    namedTwice: 'One thing stands there twice.',
+    moreThanThere: 'More are needed than are named.',
+    isRetired: 'One of them is retired. Choose what took its place.',
+    notNow: 'This is not possible as it is now. Look at it anew.',
+    past: 'This has passed already. Choose a later one.',
+    isAnswer: 'The form asked for it. Change the answer there.',
     ring: 'That one stands under this one already.',
     isUnder: 'It stands under another ticket already. Take it apart first, or choose that one.',
     hasOthers: 'Others stand under this one. Put those under the other first.',

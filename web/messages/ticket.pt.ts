@@ -241,6 +241,13 @@ export const ticketPt: typeof ticketEn = {
     agreedForThem:
       'Já se pediu a outros que concordassem ou agissem por quem pede. Abra um novo para a pessoa certa.',
     itself: 'Um pedido não pode ficar sob si próprio.',
+    needsItself: 'Uma coisa não pode precisar de si própria.',
+    namedTwice: 'Uma coisa está lá duas vezes.',
+    moreThanThere: 'São precisas mais do que as indicadas.',
+    isRetired: 'Uma delas foi abatida. Escolha a que ficou no seu lugar.',
+    notNow: 'Assim como está, não é possível. Veja-a de novo.',
+    past: 'Isto já passou. Escolha um momento posterior.',
+    isAnswer: 'Foi o formulário que a pediu. Altere lá a resposta.',
     ring: 'Esse já está sob este.',
     isUnder: 'Já está sob outro pedido. Separe-o primeiro, ou escolha esse.',
     hasOthers: 'Há outros sob este. Junte-os primeiro ao outro.',

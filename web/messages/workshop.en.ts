@@ -3,6 +3,7 @@ export const workshopEn = {
   title: 'Workshop',
   people: 'People',
   services: 'Catalogue',
+  things: 'Kinds of things',
   calendars: 'Working calendars',
   promises: 'Targets',
   hours: 'Teams and sites',

@@ -4,6 +4,7 @@ export const workshopPt: WorkshopWords = {
   title: 'Oficina',
   people: 'Pessoas',
   services: 'Catálogo',
+  things: 'Tipos de coisas',
   calendars: 'Calendários de trabalho',
   promises: 'Metas',
   hours: 'Equipas e locais',

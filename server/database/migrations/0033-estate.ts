@@ -10,9 +10,9 @@ const touched = 'touchedAt TIMESTAMP(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3) ON
  */
 const statements = [
   `CREATE TABLE thing_kinds (id ${key} PRIMARY KEY, name JSON NOT NULL, form JSON NOT NULL, seenBy VARCHAR(10) CHARACTER SET ascii NOT NULL,
-    keptBy JSON NOT NULL, serviceId ${key}, months INT, position INT NOT NULL, version INT NOT NULL)`,
+    keptBy JSON NOT NULL, isHandedOut BOOLEAN NOT NULL, serviceId ${key}, months INT, position INT NOT NULL, version INT NOT NULL)`,
   `INSERT INTO thing_kinds SELECT kind, JSON_OBJECT('en', CONCAT(UPPER(LEFT(kind, 1)), SUBSTRING(kind, 2)),
-     'pt', CONCAT(UPPER(LEFT(kind, 1)), SUBSTRING(kind, 2))), '{"fields":[]}', 'everyone', '[]', NULL, NULL, 0, 1
+     'pt', CONCAT(UPPER(LEFT(kind, 1)), SUBSTRING(kind, 2))), '{"fields":[]}', 'everyone', '[]', TRUE, NULL, NULL, 0, 1
    FROM assets GROUP BY kind`,
   'RENAME TABLE assets TO things',
   `ALTER TABLE things CHANGE kind kindId ${key} NOT NULL, ADD COLUMN tag VARCHAR(60) NOT NULL DEFAULT '', ADD COLUMN tagMark VARCHAR(60) COLLATE utf8mb4_bin,

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
@@ -8,6 +8,9 @@ import { Places } from './Places';
 import { Subjects } from './Subjects';
 import { Results } from './Results';
 import { Yours } from './Yours';
+
+/** It comes once the page is there: who has nothing waits for nothing. */
+const OnHome = lazy(() => import('../things/OnHome').then(({ OnHome: part }) => ({ default: part })));
 
 function firstNameOf(name: string): string {
   return name.startsWith('Capt. ') ? name : name.split(' ')[0]!;
@@ -35,6 +38,9 @@ export function Home() {
       {query.trim() !== '' && <Results query={query} forPerson={forPerson} />}
       <Decisions />
       <Yours />
+      <Suspense fallback={null}>
+        <OnHome />
+      </Suspense>
       <Places forPerson={forPerson} />
       <p className={classes.all}>
         <Link to="/ask/articles">{t('ask/allArticles')}</Link>

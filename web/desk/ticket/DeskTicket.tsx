@@ -22,6 +22,7 @@ import { RulesOf } from './RulesOf';
 import { Next } from './Next';
 import { Procedure } from './Procedure';
 import { Thread } from './Thread';
+import { ThingsOf } from './ThingsOf';
 import { Together } from './Together';
 
 const TICK_MS = 15_000;
@@ -77,6 +78,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         <Next ticket={ticket} />
         {ticket.plan && <PlanSteps ticket={ticket} list={list} />}
         <Clocks ticket={ticket} now={now} />
+        {rights.includes('readNotes') && <ThingsOf key={`things ${ticket.number}`} ticket={ticket} />}
         {rights.includes('note') && <Procedure ticket={ticket} />}
         {rights.includes('note') && <Articles ticket={ticket} />}
         <Requester ticket={ticket} now={now} />

@@ -34,6 +34,8 @@ export const SETTINGS = [
   { id: 'skills', subject: 'routing', mark: 'workshop/route/skills' },
   { id: 'rules', subject: 'rules', mark: 'rules/new' },
   { id: 'procedures', subject: 'procedures', mark: 'procedures/new' },
+  { id: 'thingKinds', subject: 'things', mark: 'estate/kindPage/new' },
+  { id: 'thingKeepers', subject: 'things' },
   { id: 'matters', subject: 'assistant', mark: 'assistant/workshop/new' },
   { id: 'sureness', subject: 'assistant', mark: 'assistant/workshop/sure' },
   { id: 'assistantWords', subject: 'assistant', mark: 'assistant/workshop/words' },

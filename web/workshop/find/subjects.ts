@@ -1,6 +1,7 @@
 const SUBJECTS = [
   'people',
   'services',
+  'things',
   'calendars',
   'promises',
   'hours',
@@ -16,7 +17,7 @@ const SUBJECTS = [
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Of the whole organisation, and so for administrators alone. */
-const OF_ADMINISTRATORS = new Set<Subject>(['people', 'mail', 'leaving']);
+const OF_ADMINISTRATORS = new Set<Subject>(['people', 'things', 'mail', 'leaving']);
 
 /** What the Workshop is about, for someone. */
 export const listSubjects = ({ isAdministrator }: { isAdministrator: boolean }): Subject[] =>

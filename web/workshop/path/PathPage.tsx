@@ -18,7 +18,7 @@ import { SettingFinder } from '../find/SettingFinder';
 const PAGES: Record<SetupPart, Subject | null> = {
   ...{ calendars: 'calendars', sites: 'hours', people: 'people', teams: 'hours', services: 'services' },
   ...{ targets: 'promises', routing: 'routing', procedures: 'procedures', mail: 'mail', chat: 'chat' },
-  ...{ lines: 'lines', knowledge: null, assistant: 'assistant', rules: 'rules' },
+  ...{ things: 'things', lines: 'lines', knowledge: null, assistant: 'assistant', rules: 'rules' },
 };
 const addressOf = (part: SetupPart): string =>
   PAGES[part] === null ? '/knowledge' : `/workshop/${PAGES[part]}`;

@@ -121,6 +121,7 @@ test('each setting has words in both languages, and is marked by words that its 
     'mail',
     'procedures',
     'rules',
+    'estate',
   ];
   for (const { id, ...setting } of SETTINGS) {
     for (const language of ['en', 'pt'] as const) {

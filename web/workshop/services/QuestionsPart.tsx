@@ -44,7 +44,14 @@ function useFacts(fields: FormField[]): (field: FormField) => string {
 }
 
 /** The questions of a form: in order, each a line that opens. */
-export function QuestionsPart({ definition, isFixed, change }: PartProps) {
+export function QuestionsPart({
+  definition,
+  isFixed,
+  change,
+}: Pick<PartProps, 'isFixed'> & {
+  definition: Pick<PartProps['definition'], 'form'>;
+  change(part: Pick<PartProps['definition'], 'form'>): void;
+}) {
   const { t, local } = useWords();
   const [open, setOpen] = useState<number | null>(null);
   const fields = definition.form.fields as FormField[];

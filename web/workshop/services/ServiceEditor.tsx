@@ -5,7 +5,7 @@ import { Link, useParams } from 'react-router';
 import type { EditedService } from '../../../contract/services';
 import { ApiProblem } from '../../api/call';
 import { useMe, useTeams } from '../../api/queries';
-import { addServicesWords } from '../../messages/servicesWords';
+import '../../messages/servicesWords';
 import { addWorkshopWords } from '../../messages/workshopWords';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
@@ -25,8 +25,6 @@ import { TimePart, WordsPart } from './TimePart';
 import { useEdited, useWriting } from './useService';
 
 addWorkshopWords();
-addServicesWords();
-
 /** The names of people that are known to the page, by their ids. */
 function usePeopleNames(named: Record<string, string>) {
   const { data: teams = [] } = useTeams();

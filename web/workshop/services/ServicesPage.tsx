@@ -6,7 +6,7 @@ import type { ServiceLine } from '../../../contract/services';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useCategories, useMe, useTeams } from '../../api/queries';
-import { addServicesWords } from '../../messages/servicesWords';
+import '../../messages/servicesWords';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
@@ -16,8 +16,6 @@ import { NewService } from './NewService';
 import { SortableItem, SortableList } from '../../ui/Sortable';
 import classes from './services.module.css';
 import { Subjects } from './Subjects';
-
-addServicesWords();
 
 const KEY = ['serviceLines'];
 

@@ -1,0 +1,5 @@
+import { addWords } from './addWords';
+import { estateEn } from './estate.en';
+import { estatePt } from './estate.pt';
+
+addWords('estate', { en: estateEn, pt: estatePt });
