@@ -72,7 +72,7 @@ test('a thing is made, handed over, confirmed by its holder, reported broken, an
   expect(await beside!.evaluate((each) => each.textContent)).toMatch(/Laptop L-7777.*Tomás Veiga/);
   await choose(marta, 'Which thing is it about?', 'power of the server', 'Power of the server room');
   await see(marta, /things hang on it alone/);
-  await see(marta, 'Marta Reis named a thing: Power of the server room');
+  await see(marta, 'You named a thing: Power of the server room');
   expect(await listBarriersInBoth(marta)).toEqual([]);
 });
 

@@ -42,5 +42,17 @@ export {
   type ThingFacts,
   type ThingProblem,
 } from './thing';
+export {
+  guessThingMapping,
+  NEEDED_OF_THING,
+  readAmount,
+  readDay,
+  readThingRow,
+  THING_FIELDS,
+  type ThingField,
+  type ThingLookups,
+  type ThingRowProblem,
+  type ThingSaid,
+} from './table';
 export type { Clash, ClashKind, Freeze, Level, Need, Outage, Standing, Stands, Work } from './types';
 export { monthsBetween, worthOn } from './worth';

@@ -4,10 +4,11 @@ import type { OwnThing, ThingOnTicket } from '../../contract/estate';
 import { MyThings } from '../ask/things/MyThings';
 import { OnHome } from '../ask/things/OnHome';
 import { ThingsOf } from '../desk/ticket/ThingsOf';
+import { Thread } from '../desk/ticket/Thread';
 import { refuse, standIn } from '../testing/server';
 import { show } from '../testing/show';
 import { both, card, DAY, KEEPER, NOW, page, ref } from '../testing/things';
-import { ticketOf } from '../testing/ticket';
+import { AT, entryOf, ticketOf } from '../testing/ticket';
 
 /** Things in the hands of people, and beside tickets. */
 const server = standIn();
@@ -106,6 +107,12 @@ describe('beside a ticket', () => {
     await waitFor(() =>
       expect(server().callsOf(api.estate.tie).at(-1)!.body).toEqual({ thingId: 'L-5', how: 'about' }),
     );
+  });
+
+  test('what was named stands in the ticket’s history', async () => {
+    const tied = entryOf('thingTied', { data: { thingId: 'L-1', name: 'Laptop L-1', how: 'about' } });
+    await show(<Thread ticket={ticketOf([tied])} now={AT} />);
+    expect(screen.getByText(/named a thing: Laptop L-1$/)).toBeTruthy();
   });
 
   test('who only reads it sees no field, and nothing where there is nothing', async () => {

@@ -68,6 +68,7 @@ function useReadableWords(meId: string): (entry: Entry) => string | null {
       promised: full(data.promisedAt),
       forecast: full(data.forecastAt),
       step: nameOf(data.name),
+      thing: nameOf(data.name),
       // The first of them is the one to look at.
       steps: listOf(data.driving).slice(0, 1).map(local).join(),
       changed: listOf(data.fields).map(local).join(', '),

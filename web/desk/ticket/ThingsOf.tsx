@@ -118,6 +118,8 @@ function OneThing({ ticket, thing }: { ticket: Ticket; thing: ThingOnTicket }) {
           {!isAnswer && (
             <Button
               size="compact-xs"
+              miw={24}
+              mih={24}
               variant="subtle"
               aria-label={t('estate/onTicket/takeOff', { name })}
               onClick={() => untie.mutate(id)}
