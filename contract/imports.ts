@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { THING_FIELDS } from '../core/estate';
 import { IMPORT_FIELDS } from '../core/imports';
 import { PERSON_FIELDS } from '../core/people';
 import { endpoint } from './endpoint';
@@ -6,12 +7,12 @@ import { paths } from './paths';
 import { idParams, idSchema, instantSchema, okSchema } from './shared';
 
 /** What tables can be of. */
-export const IMPORT_KINDS = ['tickets', 'people'] as const;
+export const IMPORT_KINDS = ['tickets', 'people', 'things'] as const;
 const kindSchema = z.enum(IMPORT_KINDS);
 /** What a table is of. */
 export type ImportKind = z.infer<typeof kindSchema>;
 
-const fieldSchema = z.enum([...IMPORT_FIELDS, ...PERSON_FIELDS]);
+const fieldSchema = z.enum([...new Set([...IMPORT_FIELDS, ...PERSON_FIELDS, ...THING_FIELDS])]);
 const namesSchema = z.record(z.string().max(30), z.array(z.string().max(80)).max(6));
 
 /** How a table is read: where each field comes from, and what the choices are called in it. */
@@ -60,12 +61,12 @@ const importSchema = z.object({
 /** A table that has arrived, and how far it has been written. */
 export type Import = z.infer<typeof importSchema>;
 
-/** Calls about tables of tickets and of people. */
+/** Calls about tables of tickets, people and things. */
 export const importEndpoints = {
   upload: endpoint({
     ...paths.imports.upload,
     summary:
-      'Send a table of tickets or people (CSV in UTF-8, UTF-16 or windows-1252, or XLSX), to be looked at before anything is written',
+      'Send a table of tickets, people or things (CSV in UTF-8, UTF-16 or windows-1252, or XLSX), to be looked at before anything is written',
     query: z.object({ kind: kindSchema.default('tickets') }),
     answer: importSchema,
   }),
@@ -102,7 +103,7 @@ export const importEndpoints = {
   }),
   start: endpoint({
     ...paths.imports.start,
-    summary: 'Write a ticket or a person for every row that will do, in the background',
+    summary: 'Write a ticket, a person or a thing for every row that will do, in the background',
     params: idParams,
     body: readingSchema,
     answer: okSchema,

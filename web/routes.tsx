@@ -138,6 +138,9 @@ const Mailbox = lazy(() => import('./mailbox/Mailbox').then(({ Mailbox: page }) 
 const ThingsPage = lazy(() =>
   import('./estate/ThingsPage').then(({ ThingsPage: page }) => ({ default: page })),
 );
+const ThingsTablePage = lazy(() =>
+  import('./estate/ThingsTablePage').then(({ ThingsTablePage: page }) => ({ default: page })),
+);
 const ThingPage = lazy(() => import('./estate/ThingPage').then(({ ThingPage: page }) => ({ default: page })));
 const MapPage = lazy(() => import('./estate/map/MapPage').then(({ MapPage: page }) => ({ default: page })));
 const StockPage = lazy(() => import('./estate/StockPage').then(({ StockPage: page }) => ({ default: page })));
@@ -177,6 +180,7 @@ export const router = createBrowserRouter([
       { path: 'estate', element: <ThingsPage /> },
       { path: 'estate/stock', element: <StockPage /> },
       { path: 'estate/figures', element: <FiguresPage /> },
+      { path: 'estate/table', element: <ThingsTablePage /> },
       { path: 'estate/:id', element: <ThingPage /> },
       { path: 'estate/:id/map', element: <MapPage /> },
       { path: 'knowledge', element: <ArticlesPage /> },

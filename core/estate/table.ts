@@ -92,7 +92,7 @@ export type ThingLookups = KnownThings & {
   kind(words: string): string | null;
   site(words: string): string | null;
   team(words: string): string | null;
-  person(words: string): string | 'nobody' | 'several';
+  person(words: string): { id: string } | 'nobody' | 'several';
   /** How often the table itself has this tag or serial number. */
   timesOf(field: 'tag' | 'serial', mark: string): number;
 };
@@ -131,9 +131,9 @@ function readNamed({ values, wrong }: Reader, lookups: ThingLookups) {
   const person = (field: 'holder' | 'owner'): string | undefined => {
     if (values[field] === '') return undefined;
     const found = lookups.person(values[field]);
-    if (found === 'nobody' || found === 'several')
-      wrong(field, found === 'nobody' ? 'unknownPerson' : 'severalPeople');
-    return found;
+    if (typeof found === 'object') return found.id;
+    wrong(field, found === 'nobody' ? 'unknownPerson' : 'severalPeople');
+    return undefined;
   };
   const needs = values.needs
     .split(/[;|]/)

@@ -59,28 +59,34 @@ async function replaceNeeds(
   return { from: say(before.map(({ atLeast, members }) => ({ atLeast, of: members }))), to: say(wanted) };
 }
 
+/** Says what a thing needs to work, within a unit of work. @param version that it has to have; absent: any */
+export async function setNeedsWithin(
+  work: WorkOfViewer,
+  id: string,
+  { version, needs: wanted }: { version?: number; needs: Wanted },
+): Promise<{ version: number }> {
+  const { listo, tx, viewer } = work;
+  const { things } = listo.db.tables;
+  const { thing } = await requireThing(work, id, version);
+  const kinds = await readSeenKinds({ listo, viewer });
+  const named = await things.find({ id: [...new Set(wanted.flatMap(({ of }) => of))] }, { transaction: tx });
+  const there = named.filter(({ kindId }) => kinds.has(kindId));
+  requireFit(id, wanted, there);
+  const needs = await replaceNeeds(work, id, { wanted, there });
+  if (needs.from === needs.to) return { version: thing.version };
+  await things.update({ id }, { version: thing.version + 1 }, tx);
+  await appendSetting(
+    { listo, tx },
+    { by: viewer.id, type: 'thingNeeds', data: { thingId: id, name: thing.name }, changes: { needs } },
+  );
+  return { version: thing.version + 1 };
+}
+
 /** Says what a thing needs to work. */
 export function setNeeds(
   { listo, viewer, actor }: Changing,
   id: string,
-  { version, needs: wanted }: { version: number; needs: Wanted },
+  body: { version: number; needs: Wanted },
 ): Promise<{ version: number }> {
-  return change(listo, actor, async (tx) => {
-    const { things } = listo.db.tables;
-    const { thing } = await requireThing({ listo, tx, viewer }, id, version);
-    const kinds = await readSeenKinds({ listo, viewer });
-    const named = await things.find(
-      { id: [...new Set(wanted.flatMap(({ of }) => of))] },
-      { transaction: tx },
-    );
-    const there = named.filter(({ kindId }) => kinds.has(kindId));
-    requireFit(id, wanted, there);
-    const needs = await replaceNeeds({ listo, tx, viewer }, id, { wanted, there });
-    await things.update({ id }, { version: version + 1 }, tx);
-    await appendSetting(
-      { listo, tx },
-      { by: viewer.id, type: 'thingNeeds', data: { thingId: id, name: thing.name }, changes: { needs } },
-    );
-    return { version: version + 1 };
-  });
+  return change(listo, actor, (tx) => setNeedsWithin({ listo, tx, viewer }, id, body));
 }

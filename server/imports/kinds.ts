@@ -5,6 +5,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { openPeople } from './people';
 import type { ImportRow } from './model';
 import type { TableRow } from './table';
+import { openThings } from './things';
 import { openTickets } from './tickets';
 
 /** A table that is being read, as what its rows are. */
@@ -25,6 +26,7 @@ export type Rows = () => AsyncIterable<TableRow>;
 const OPEN: Record<ImportKind, (listo: Listo, reading: Reading, rows: Rows) => Promise<Opened>> = {
   tickets: openTickets,
   people: openPeople,
+  things: openThings,
 };
 
 /** Makes ready to read a table by what its columns are. */
@@ -34,6 +36,10 @@ export const openTable = (
   rows: Rows,
 ): Promise<Opened> => OPEN[kind](listo, reading, rows);
 
-/** Whether someone may bring in tables of a kind. */
-export const mayBringIn = (kind: ImportKind, viewer: SignedIn): boolean =>
-  kind === 'people' ? mayKeepPeople(viewer) : isAgent(viewer);
+/** Whether someone may bring in tables of a kind. Of things, each row is judged by its own kind. */
+const MAY: Record<ImportKind, (viewer: SignedIn) => boolean> = {
+  tickets: isAgent,
+  people: mayKeepPeople,
+  things: (viewer) => isAgent(viewer) || viewer.isAdministrator,
+};
+export const mayBringIn = (kind: ImportKind, viewer: SignedIn): boolean => MAY[kind](viewer);

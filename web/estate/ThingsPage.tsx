@@ -207,6 +207,11 @@ export function ThingsPage() {
             </Button>
           )}
           {mayMake && (
+            <Button size="xs" variant="default" component={Link} to="/estate/table">
+              {t('estate/table')}
+            </Button>
+          )}
+          {mayMake && (
             <Button size="xs" onClick={() => setNew(true)}>
               {t('estate/new')}
             </Button>

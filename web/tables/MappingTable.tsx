@@ -1,12 +1,13 @@
 import { NativeSelect, Select, Table, TextInput } from '@mantine/core';
 import type { Import } from '../../contract/imports';
 import { IMPORT_FIELDS, NEEDED_FIELDS, type ImportField, type MappingOf } from '../../core/imports';
+import { NEEDED_OF_THING, THING_FIELDS, type ThingField } from '../../core/estate';
 import { NEEDED_OF_PERSON, PERSON_FIELDS, type PersonField } from '../../core/people';
 import { useAllServices } from '../api/queries';
 import { useWords } from '../messages/useWords';
 
 const ALWAYS = 'always';
-type Field = ImportField | PersonField;
+type Field = ImportField | PersonField | ThingField;
 /** Where each field of what a table is of comes from. */
 export type Mapping = MappingOf<Field>;
 
@@ -14,6 +15,7 @@ export type Mapping = MappingOf<Field>;
 const FIELDS: Record<Import['kind'], { all: readonly Field[]; needed: readonly Field[] }> = {
   tickets: { all: IMPORT_FIELDS, needed: NEEDED_FIELDS },
   people: { all: PERSON_FIELDS, needed: NEEDED_OF_PERSON },
+  things: { all: THING_FIELDS, needed: NEEDED_OF_THING },
 };
 /** Fields about which something has to be known. */
 const HINTED = new Set<Field>([
@@ -25,6 +27,12 @@ const HINTED = new Set<Field>([
   'language',
   'goesFirst',
   'email',
+  'kind',
+  'serial',
+  'holder',
+  'cost',
+  'boughtOn',
+  'needs',
 ]);
 
 type Props = { table: Import; mapping: Mapping; onChange(mapping: Mapping): void };
@@ -57,7 +65,7 @@ export function MappingTable({ table, mapping, onChange }: Props) {
     <Table>
       <Table.Thead>
         <Table.Tr>
-          <Table.Th>{t(table.kind === 'people' ? 'imports/people/field' : 'imports/field')}</Table.Th>
+          <Table.Th>{t(table.kind === 'tickets' ? 'imports/field' : `imports/${table.kind}/field`)}</Table.Th>
           <Table.Th>{t('imports/from')}</Table.Th>
           <Table.Th>{t('imports/first')}</Table.Th>
         </Table.Tr>

@@ -5,6 +5,7 @@ import { useDropzone } from 'react-dropzone';
 import { Link, useSearchParams } from 'react-router';
 import type { Import, ImportKind, ImportProblem, Reading } from '../../contract/imports';
 import { guessMapping } from '../../core/imports';
+import { guessThingMapping } from '../../core/estate';
 import { guessPersonMapping } from '../../core/people';
 import { IMPACTS, URGENCIES } from '../../core/tickets';
 import { ApiProblem, call } from '../api/call';
@@ -88,13 +89,14 @@ function ProblemTable({ problems }: { problems: ImportProblem[] }) {
 const GUESS: Record<ImportKind, (headings: string[]) => Mapping> = {
   tickets: guessMapping,
   people: guessPersonMapping,
+  things: guessThingMapping,
 };
 
 /** The words of the page, for what the table is of. */
 function useSaying(kind: ImportKind) {
   const { t } = useWords();
   return (name: string, values?: Record<string, unknown>): string =>
-    t(kind === 'people' ? `imports/people/${name}` : `imports/${name}`, values);
+    t(kind === 'tickets' ? `imports/${name}` : `imports/${kind}/${name}`, values);
 }
 
 /** What the columns are, checked, and then written. */
