@@ -7,13 +7,13 @@ const RUNS = 7;
 const HOUR = 3_600_000;
 
 /** A fixed sequence of numbers from 0 to 1, so that every run measures the same. */
-function sequence(seed: number): () => number {
+export function sequence(seed: number): () => number {
   let state = seed;
   return () => (state = (state * 1_103_515_245 + 12_345) & 0x7fffffff) / 0x7fffffff;
 }
 
 /** Things that need three others a little further down; half of the needs are met by one of them. */
-function createEstate(count: number): { things: string[]; needs: Need[] } {
+export function createEstate(count: number): { things: string[]; needs: Need[] } {
   const next = sequence(1);
   const things = Array.from({ length: count }, (_, i) => `t${i}`);
   const needs = Array.from({ length: count }, () => {

@@ -17,6 +17,7 @@ import { benchReplay } from './replay';
 import { benchRuled } from './ruled';
 import { benchRules } from './rules';
 import { benchSearch } from './search';
+import { benchThings } from './things';
 import { benchTimers } from './timers';
 import { benchWorklists } from './worklists';
 
@@ -27,6 +28,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   clocks: benchClocks,
   plans: benchPlans,
   fulfil: benchFulfil,
+  things: benchThings,
   timers: benchTimers,
   recount: benchRecount,
   replay: benchReplay,

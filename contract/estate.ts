@@ -2,9 +2,10 @@ import * as z from 'zod';
 import { THING_ACTS, THING_STATES, THING_TEXT_LIMITS } from '../core/estate';
 import { TICKET_STATES } from '../core/tickets';
 import { endpoint } from './endpoint';
-import { SEEN_BY, THING_CLAIMS, TIES } from './estateNames';
-import { answeredSchema, formSchema } from './forms';
+import { THING_CLAIMS, TIES } from './estateNames';
+import { answeredSchema } from './forms';
 import { paths } from './paths';
+import { kindBodySchema, thingKindSchema } from './thingKinds';
 import {
   idParams,
   idSchema,
@@ -19,40 +20,6 @@ const countSchema = z.number().int().nonnegative();
 const versioned = z.object({ version: z.number().int() });
 const limited = (limit: number) => z.string().max(limit, { error: 'tooLong' });
 const daySchema = z.string().max(20).nullable();
-
-/** A kind of things, with the fields of its own. */
-export const thingKindSchema = z.object({
-  id: idSchema,
-  name: localTextSchema,
-  form: formSchema,
-  seenBy: z.enum(SEEN_BY),
-  /** The teams that keep things of this kind; none: every team. */
-  keptBy: z.array(idSchema),
-  /** Whether things of it are given to people, and come back. */
-  isHandedOut: z.boolean(),
-  /** The service under which such a thing is reported; null: what fits no other. */
-  serviceId: idSchema.nullable(),
-  /** Over how many months its cost goes down to nothing; null: it does not. */
-  months: z.number().int().nullable(),
-  version: z.number().int(),
-  count: countSchema,
-  /** Whether I may make and change things of it. */
-  mayKeep: z.boolean(),
-});
-/** A kind of things. */
-export type ThingKind = z.infer<typeof thingKindSchema>;
-
-const kindBodySchema = z.object({
-  name: localTextSchema.refine(({ en, pt }) => Math.max(en.length, pt.length) <= 60, { error: 'tooLong' }),
-  form: formSchema,
-  seenBy: z.enum(SEEN_BY),
-  keptBy: z.array(idSchema).max(50),
-  isHandedOut: z.boolean(),
-  serviceId: idSchema.nullable(),
-  months: z.number().int().min(1).max(600).nullable(),
-});
-/** A kind as it is written. */
-export type ThingKindBody = z.infer<typeof kindBodySchema>;
 
 const standingSchema = z.enum(['up', 'weakened', 'down']);
 /** A thing by its name, with how it stands. */

@@ -17,7 +17,7 @@ export function createTies(
   const siteOf = new Map(people.map((person) => [person.id, person]));
   const of = (kindId: string, siteId: string): ThingRow[] =>
     things.filter((thing) => thing.kindId === kindId && thing.siteId === siteId);
-  return tickets.flatMap(({ number, serviceId, requesterId, createdAt }): TicketThingRow[] => {
+  return tickets.flatMap(({ number, title, serviceId, requesterId, createdAt }): TicketThingRow[] => {
     const person = siteOf.get(requesterId)!;
     const tie = (thingId: string): TicketThingRow[] => [
       { ticketNumber: number, thingId, how: 'about', isAnswer: false, at: createdAt },
@@ -30,6 +30,8 @@ export function createTies(
       return random.chance(laptop.model === 'Tern 13' ? 0.55 : 0.12) ? tie(laptop.id) : [];
     const kindId = { 'gate-broken': 'scanner', kiosk: 'kiosk' }[serviceId];
     const near = kindId === undefined ? [] : of(kindId, person.siteId);
+    const numbered = near.find(({ name }) => name.startsWith(`${/Kiosk \d/.exec(title)?.[0]},`));
+    if (numbered && requesterId === 'tomas') return tie(numbered.id);
     return near.length > 0 && random.chance(0.3) ? tie(random.pick(near).id) : [];
   });
 }

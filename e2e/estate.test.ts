@@ -78,7 +78,7 @@ test('a thing is made, handed over, confirmed by its holder, reported broken, an
 
 test('what falls is said before it fails, drawn and listed; a failure shows everywhere at once', async () => {
   const helder = await browser.open('helder', '/estate/power');
-  await see(helder, /People will say: .*Boarding.* does not work/);
+  await see(helder, /People will notice: .*Boarding/);
   expect(await listBarriersInBoth(helder)).toEqual([]);
   await click(helder, 'Map', 'link');
   await see(helder, 'The same as a list');

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { ThingKind, ThingKindBody } from '../../contract/estate';
+import type { ThingKind, ThingKindBody } from '../../contract/thingKinds';
 import { checkForm, completeText } from '../../core/forms';
 import { mayKeepThings, readsDesk } from '../../core/rights';
 import { change } from '../http/change';

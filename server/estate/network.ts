@@ -55,10 +55,7 @@ function toNetwork({ things, needs }: Memory): Network {
 /** Reads what was touched since it was last asked. @returns whether anything is otherwise than it was */
 async function catchUp({ db }: Listo, memory: Memory): Promise<boolean> {
   const since = { since: Math.max(0, memory.readUpTo - OVERLAP_S) };
-  const [{ upTo }] = (await db.select<{ upTo: number | string | null }>(
-    `SELECT UNIX_TIMESTAMP(GREATEST(COALESCE((SELECT MAX(touchedAt) FROM things), FROM_UNIXTIME(1)),
-       COALESCE((SELECT MAX(touchedAt) FROM thing_needs), FROM_UNIXTIME(1)))) AS upTo`,
-  )) as [{ upTo: number | string | null }];
+  const [clock] = await db.select<{ now: number | string }>('SELECT UNIX_TIMESTAMP(NOW(3)) AS now');
   // Needs first: what they name is there by the time that things are read.
   const needs = await db.select<NeedRow>(
     'SELECT id, thingId, atLeast, members, isGone FROM thing_needs WHERE touchedAt >= FROM_UNIXTIME(:since)',
@@ -82,7 +79,7 @@ async function catchUp({ db }: Listo, memory: Memory): Promise<boolean> {
     if (isGone) memory.needs.delete(id);
     else memory.needs.set(id, { thing: thingId, atLeast: Number(atLeast), of });
   }
-  memory.readUpTo = Number(upTo ?? 0);
+  memory.readUpTo = Number(clock!.now);
   return isOtherwise;
 }
 

@@ -15,8 +15,27 @@ export function Shape({ standing }: Pick<ThingRef, 'standing'>) {
   );
 }
 
+/** So many stand there at once; the others open. */
+const AT_ONCE = 8;
+
 /** Things by their names, each with how it stands, and how many more there are. */
 export function ThingRefs({ things, count = things.length }: { things: ThingRef[]; count?: number }) {
+  const { t } = useWords();
+  const rest = things.slice(AT_ONCE);
+  return (
+    <>
+      <Listed things={things.slice(0, AT_ONCE)} count={rest.length > 0 ? AT_ONCE : count} />
+      {rest.length > 0 && (
+        <details>
+          <summary>{t('estate/andMore', { count: count - AT_ONCE })}</summary>
+          <Listed things={rest} count={count - AT_ONCE} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function Listed({ things, count }: { things: ThingRef[]; count: number }) {
   const { t, local } = useWords();
   return (
     <ul className={classes.refs}>

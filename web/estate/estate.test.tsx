@@ -2,7 +2,8 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { api } from '../../contract';
-import type { Thing, ThingKind } from '../../contract/estate';
+import type { Thing } from '../../contract/estate';
+import type { ThingKind } from '../../contract/thingKinds';
 import { refuse, standIn } from '../testing/server';
 import { show } from '../testing/show';
 import { both, card, HANGS, KEEPER, NO_WORRY, NOW, page, ref, thing, TOMAS } from '../testing/things';
@@ -140,7 +141,7 @@ describe('one thing', () => {
     expect(
       await screen.findByText(/2 things go down with it · 1 has less behind it · 1,402 people feel it/),
     ).toBeTruthy();
-    expect(screen.getByText(/People will say: shop does not work/)).toBeTruthy();
+    expect(screen.getByText(/People will notice: shop\./)).toBeTruthy();
     expect(screen.getByText('It works, with less behind it than it should have.')).toBeTruthy();
     expect(screen.getByText('one of')).toBeTruthy();
     // Standing is said in words too.

@@ -138,7 +138,7 @@ export const estateEn = {
   weakens_other: '{{count}} have less behind them',
   people_one: '{{count}} person feels it',
   people_other: '{{count}} people feel it',
-  watchedFall: 'People will say: {{names}} does not work.',
+  watchedFall: 'People will notice: {{names}}.',
   needs: 'What it needs to work',
   standsAlone: 'It hangs on nothing and nothing on it, as far as is known.',
   needsNothing: 'It needs nothing else, as far as is known.',

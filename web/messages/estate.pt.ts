@@ -138,7 +138,7 @@ export const estatePt: typeof estateEn = {
   weakens_other: '{{count}} ficam com menos apoio',
   people_one: '{{count}} pessoa sente-o',
   people_other: '{{count}} pessoas sentem-no',
-  watchedFall: 'As pessoas dirão: {{names}} não funciona.',
+  watchedFall: 'As pessoas vão notar: {{names}}.',
   needs: 'De que precisa para funcionar',
   standsAlone: 'Que se saiba, não depende de nada e nada depende dela.',
   needsNothing: 'Que se saiba, não precisa de mais nada.',

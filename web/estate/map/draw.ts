@@ -109,8 +109,8 @@ export function draw(
     drawShape(context, { x, y }, { standing: then, colour, ground: colours.panel });
     const isMeant = id === centre || id === pointed;
     if (view.k < NAMES_FROM && !isMeant) continue;
-    // The one that is meant can be read from any distance.
-    const size = isMeant ? Math.max(12, 13 / view.k) : 12;
+    // Where names are written they can be read, from however far.
+    const size = Math.max(12, 12 / view.k);
     context.font = `${isMeant ? 600 : 400} ${size}px ${colours.font}`;
     const words = `${isWatched ? '◉ ' : ''}${name}${openTickets > 0 ? ` · ${openTickets}` : ''}`;
     context.fillStyle = then === 'up' ? colour : colours.muted;

@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { ThingKind, ThingKindBody } from '../../../contract/estate';
+import type { ThingKind, ThingKindBody } from '../../../contract/thingKinds';
 import { SEEN_BY } from '../../../contract/estateNames';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
