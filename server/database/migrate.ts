@@ -77,12 +77,15 @@ function createUmzug(sequelize: Sequelize) {
   });
 }
 
-/** Brings the database's shape up to date; processes that start together take turns. */
-export async function migrate(sequelize: Sequelize): Promise<void> {
+/**
+ * Brings the database's shape up to date; processes that start together take turns.
+ * @param to the last step to be taken; absent: all
+ */
+export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
   await sequelize.transaction(async (transaction) => {
     await sequelize.query("SELECT GET_LOCK('listo-migrate', 120)", { type: QueryTypes.SELECT, transaction });
     try {
-      await createUmzug(sequelize).up();
+      await createUmzug(sequelize).up(to === undefined ? undefined : { to });
     } finally {
       await sequelize.query("SELECT RELEASE_LOCK('listo-migrate')", { type: QueryTypes.SELECT, transaction });
     }

@@ -31,6 +31,9 @@ const statements = [
     ${touched}, INDEX byThing (thingId), INDEX byTouch (touchedAt))`,
   `CREATE TABLE ticket_things (ticketNumber BIGINT, thingId ${key}, how VARCHAR(10) CHARACTER SET ascii NOT NULL, isAnswer BOOLEAN NOT NULL,
     at BIGINT NOT NULL, PRIMARY KEY (ticketNumber, thingId), INDEX byThing (thingId, ticketNumber))`,
+  `INSERT INTO ticket_things SELECT DISTINCT t.number, a.id, 'about', TRUE, t.createdAt FROM tickets t
+    JOIN JSON_TABLE(t.answers, '$.*' COLUMNS (id VARCHAR(40) PATH '$.id' NULL ON EMPTY NULL ON ERROR)) x
+    JOIN things a ON a.id = CONVERT(x.id USING ascii)`,
   `ALTER TABLE journal ADD COLUMN aboutId ${key}, ADD INDEX byAbout (aboutId, id)`,
   `UPDATE journal SET aboutId = CONVERT(JSON_VALUE(data, '$.personId') USING ascii) WHERE ticketNumber IS NULL AND JSON_VALUE(data, '$.personId') IS NOT NULL`,
 ];
