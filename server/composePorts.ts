@@ -6,7 +6,7 @@ import { readOwnWords } from './assistant/words';
 import { beginCatalogue } from './catalogue/lastResort';
 import { readChatOf } from './chat/ofTicket';
 import { readClocks } from './clocks/read';
-import { tieAnswered } from './estate/ofTicket';
+import { tieAnswered, tieOpened, tieRefiled } from './estate/ofTicket';
 import { readPlan } from './plans/read';
 import type { Ports } from './ports';
 import { onCalendarChanged, onTeamChanged } from './recounts/workingTime';
@@ -24,9 +24,10 @@ export const PORTS: Ports = {
   tickets: {
     isAgreedFirst,
     async opened(work, ticket, service) {
-      await tieAnswered(work, ticket, service.form);
+      await tieOpened(work, ticket, service.form);
       await onOpened(work, ticket, service);
     },
+    refiled: (work, ticket, service) => tieRefiled(work, ticket, service.form),
     moved: onMoved,
     answered: answerQuestions,
     async answersChanged(work, ticket, service) {

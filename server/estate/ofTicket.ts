@@ -34,7 +34,6 @@ export async function tieAnswered(
 ): Promise<void> {
   const { ticketThings } = listo.db.tables;
   const wanted = listAnswered(ticket, form);
-  if (wanted.length === 0 && !form.fields.some(({ kind }) => kind === 'asset')) return;
   const { number: ticketNumber } = ticket;
   const before = await ticketThings.find({ ticketNumber }, { transaction: tx });
   for (const { thingId, isAnswer } of before)
@@ -46,6 +45,29 @@ export async function tieAnswered(
       .map((thingId) => ({ ticketNumber, thingId, how: 'about', isAnswer: true, at })),
     tx,
   );
+}
+
+/** Ties the things that a new ticket was sent with: most are sent with none, which costs nothing. */
+export async function tieOpened(work: UnitOfWork, ticket: TicketRecord, form: FormDefinition): Promise<void> {
+  if (listAnswered(ticket, form).length > 0) await tieAnswered(work, ticket, form);
+}
+
+/** What the form of another service does not ask for stays tied, as if by hand. */
+export async function tieRefiled(
+  work: UnitOfWork,
+  ticket: TicketRecord,
+  form: FormDefinition,
+): Promise<void> {
+  const { listo, tx } = work;
+  const { number: ticketNumber } = ticket;
+  const wanted = listAnswered(ticket, form);
+  for (const { thingId, isAnswer } of await listo.db.tables.ticketThings.find(
+    { ticketNumber },
+    { transaction: tx },
+  ))
+    if (isAnswer && !wanted.includes(thingId))
+      await listo.db.tables.ticketThings.update({ ticketNumber, thingId }, { isAnswer: false }, tx);
+  await tieAnswered(work, ticket, form);
 }
 
 /** Says that a ticket is about a thing, or was caused by it. */

@@ -17,6 +17,8 @@ export type TicketPorts = {
   isAgreedFirst(service: Definition, judged: Judged): boolean;
   /** Made: what has to be agreed is asked, its plan begins. @throws ProblemError where nobody can agree */
   opened(work: UnitOfWork, ticket: TicketRecord, service: ServiceRow): Promise<void>;
+  /** Filed under another service: what both forms ask for stays answered. */
+  refiled(work: UnitOfWork, ticket: TicketRecord, service: Definition): Promise<void>;
   moved(work: UnitOfWork, ticket: TicketRecord, move: MoveName): Promise<void>;
   /** The requester's side has written. */
   answered(work: UnitOfWork, ticket: TicketRecord): Promise<void>;

@@ -62,6 +62,7 @@ export async function changeService(
         data: { name: service.title, formerName: before.title },
       },
     });
+    await listo.ports.tickets.refiled({ listo, tx }, ticket, service);
     return { version: ticket.version };
   });
 }
