@@ -7,7 +7,7 @@ let app: TestListo;
 beforeAll(async () => {
   app = await startTestListo('conditions', { isEmpty: true });
   await app.listo.db.run(
-    'CREATE TABLE things (id INT PRIMARY KEY, word VARCHAR(60), teamId VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin, size BIGINT, isOn BOOLEAN)',
+    'CREATE TABLE examples (id INT PRIMARY KEY, word VARCHAR(60), teamId VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin, size BIGINT, isOn BOOLEAN)',
   );
 });
 afterAll(() => app.end());
@@ -60,15 +60,15 @@ test('what holds in memory is what the database selects, row for row', async () 
       fc.array(row, { minLength: 1, maxLength: 12 }),
       fc.array(condition, { minLength: 8, maxLength: 8 }),
       async (rows, conditions) => {
-        await db.run('DELETE FROM things');
+        await db.run('DELETE FROM examples');
         for (const [id, each] of rows.entries())
           await db.transaction((tx) =>
-            db.runBound('INSERT INTO things VALUES (?, ?, ?, ?, ?)', [id, ...Object.values(each)], tx),
+            db.runBound('INSERT INTO examples VALUES (?, ?, ?, ?, ?)', [id, ...Object.values(each)], tx),
           );
         for (const each of conditions) {
           const { sql, values } = toSql(each, COLUMNS);
           const found = await db.select<{ id: number }>(
-            `SELECT t.id FROM things t WHERE ${sql} ORDER BY t.id`,
+            `SELECT t.id FROM examples t WHERE ${sql} ORDER BY t.id`,
             values,
           );
           const held = rows.flatMap((fields, id) => (holds(each, fields as Fields) ? [id] : []));
