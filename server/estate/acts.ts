@@ -1,5 +1,5 @@
 import type { ThingClaim } from '../../contract/estateNames';
-import { actOn, type ThingAct } from '../../core/estate';
+import { actOn, listActs, type ThingAct } from '../../core/estate';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
@@ -16,7 +16,9 @@ export async function actWithin(
   { version, act, holderId, lentUntil }: Said,
 ): Promise<{ version: number }> {
   const { listo, tx, viewer } = work;
-  const { thing } = await requireThing(work, id, version);
+  const { thing, kind } = await requireThing(work, id, version);
+  if (!listActs(thing.state, kind.isHandedOut).includes(act))
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'act', code: 'notNow' }] });
   const now = listo.clock.now();
   const result = actOn(thing, act, { holderId, lentUntil, now });
   if ('problem' in result) throw new ProblemError('fieldsNotValid', { fields: [result.problem] });

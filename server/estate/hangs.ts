@@ -89,7 +89,7 @@ export async function readHangs({ listo, viewer }: Viewing, id: string): Promise
       ...{ down: await refs(down.slice(0, MOST_NAMED)), downCount: down.length },
       ...{ weakened: await refs(weakened.slice(0, MOST_NAMED)), weakenedCount: weakened.length },
       watched: await refs(watched.slice(0, MOST_NAMED).map((each) => each.id)),
-      people: await countPeople(listo, [id, ...fallen.down]),
+      people: await countPeople(listo, [id, ...down]),
     },
     alone: row.isWatched ? await refs(loneFailures(ids, itsNeeds, id).slice(0, MOST_NAMED)) : [],
     ...(row.isWatched

@@ -2,14 +2,13 @@ import type { ThingCard } from '../../contract/estate';
 import type { api } from '../../contract';
 import type { AnswerOf, QueryOf } from '../../contract/endpoint';
 import { toMark } from '../../core/estate';
-import { ProblemError } from '../http/problems';
+import { fromCursor, toCursor } from '../http/byName';
 import { escapeLike } from '../database/like';
 import type { Listo } from '../listo';
 import type { Viewing } from '../unitOfWork';
 import { toCards } from './cards';
 import { findByMark } from './choices';
 import { readSeenKinds } from './kinds';
-import type { ThingRow } from './model';
 
 type Query = QueryOf<typeof api.estate.list>;
 const PAGE = 50;
@@ -28,18 +27,6 @@ const ONLY: Record<NonNullable<Query['only']>, string> = {
 };
 
 const NOTHING = { claimed: 0, overdue: 0, unseen: 0, warranty: 0 };
-
-/** Where a page ended: the name and the id of its last row. */
-const toCursor = ({ name, id }: ThingRow): string => JSON.stringify([name, id]);
-function fromCursor(text: string): { name: string; id: string } {
-  try {
-    const [name, id] = JSON.parse(text) as [unknown, unknown];
-    if (typeof name === 'string' && typeof id === 'string') return { name, id };
-  } catch {
-    // Said below.
-  }
-  throw new ProblemError('fieldsNotValid', { fields: [{ field: 'after', code: 'malformed' }] });
-}
 
 function toConditions({ q, kindId, state, siteId, holderId, only }: Omit<Query, 'after'>): string[] {
   return [

@@ -1,7 +1,7 @@
 import { startTestListo, type Person, type TestListo } from '../testing/harness';
 import { kindRow, thingRow } from '../testing/things';
 
-/** Things of a ticket that is filed under another service. */
+/** Things of a ticket that is filed under another service, and what is not handed out. */
 let app: TestListo;
 let [bia, tomas]: Person[] = [];
 beforeAll(async () => {
@@ -29,4 +29,14 @@ test('what another service does not ask for stays tied, and can be taken off the
     { thingId: 'l-1', isAnswer: false },
   ]);
   expect((await untie()).status).toBe(200);
+});
+
+test('what stands where it is cannot be handed over, however it is asked', async () => {
+  const { thingKinds, things } = app.listo.db.tables;
+  await thingKinds.insert(kindRow({ id: 'line', isHandedOut: false }));
+  await things.insert(thingRow({ id: 'n-1', kindId: 'line' }));
+  const refused = await bia!.call('POST', '/things/n-1/acts', {
+    ...{ version: 1, act: 'handOver', holderId: 'tomas' },
+  });
+  expect((refused.body as { fields: object[] }).fields).toEqual([{ field: 'act', code: 'notNow' }]);
 });

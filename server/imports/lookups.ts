@@ -28,3 +28,11 @@ export async function readLookups(listo: Listo, { names }: Reading): Promise<Loo
     urgency: chooseByName(URGENCIES, (choice) => names.urgency[choice] ?? []),
   };
 }
+
+/** What some words name: an id itself, or any of its names. */
+export function byName(named: [id: string, names: string[]][]): (words: string) => string | null {
+  const ids = new Map(
+    named.flatMap(([id, names]) => [id, ...names].map((each) => [foldText(each), id] as const)),
+  );
+  return (words) => ids.get(foldText(words)) ?? null;
+}

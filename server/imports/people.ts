@@ -11,6 +11,7 @@ import { setMember } from '../organisation/members';
 import { toBody } from '../organisation/person';
 import type { SignedIn } from '../sessions/viewer';
 import type { Opened, Rows } from './kinds';
+import { byName } from './lookups';
 import type { ImportRow } from './model';
 import type { TableRow } from './table';
 
@@ -50,12 +51,6 @@ async function readPersonLookups(listo: Listo, rows: Rows, mapping: Mapping): Pr
       if (!own.emails.has(foldText(email))) count(names, name);
     }
   }
-  const byName = (named: [string, string[]][]) => {
-    const ids = new Map(
-      named.flatMap(([id, all]) => [id, ...all].map((each) => [foldText(each), id] as const)),
-    );
-    return (words: string): string | null => ids.get(foldText(words)) ?? null;
-  };
   return {
     site: byName((await tables.sites.find({})).map(({ id, name }) => [id, [name]])),
     team: byName((await tables.teams.find({})).map(({ id, name }) => [id, [name.en, name.pt]])),

@@ -10,7 +10,6 @@ import {
   type ThingLookups,
   type ThingSaid,
 } from '../../core/estate';
-import { foldText } from '../../core/text';
 import { actWithin } from '../estate/acts';
 import { createWithin, updateWithin } from '../estate/keep';
 import type { ThingRow } from '../estate/model';
@@ -21,7 +20,7 @@ import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import type { WorkOfViewer } from '../unitOfWork';
 import type { Opened, Rows } from './kinds';
-import { readLookups } from './lookups';
+import { byName, readLookups } from './lookups';
 import type { ImportRow } from './model';
 import type { TableRow } from './table';
 
@@ -58,12 +57,6 @@ async function readThingLookups(
       const key = `${field} ${toMark(cellOf(cells, mapping, field))}`;
       own.set(key, (own.get(key) ?? 0) + 1);
     }
-  const byName = (named: [string, string[]][]) => {
-    const ids = new Map(
-      named.flatMap(([id, all]) => [id, ...all].map((each) => [foldText(each), id] as const)),
-    );
-    return (words: string): string | null => ids.get(foldText(words)) ?? null;
-  };
   return {
     kind: byName((await tables.thingKinds.find({})).map(({ id, name }) => [id, [name.en, name.pt]])),
     site: byName((await tables.sites.find({})).map(({ id, name }) => [id, [name]])),
@@ -106,7 +99,8 @@ async function handOver(work: WorkOfViewer, id: string, holderId: string): Promi
   const thing = await work.listo.db.tables.things.findOne({ id }, work.tx, true);
   if (!thing || thing.holderId === holderId) return;
   const said = { holderId, lentUntil: null, now: work.listo.clock.now() };
-  if ('problem' in actOn(thing, 'handOver', said)) return;
+  const kind = await work.listo.db.tables.thingKinds.findOne({ id: thing.kindId }, work.tx);
+  if (!kind?.isHandedOut || 'problem' in actOn(thing, 'handOver', said)) return;
   await actWithin(work, id, { version: thing.version, act: 'handOver', holderId, lentUntil: null });
 }
 

@@ -4,7 +4,7 @@ import { areAlike } from '../../core/people';
 import type { LocalText } from '../../core/forms';
 import { toAddress } from '../../core/identity';
 import { escapeLike } from '../database/like';
-import { ProblemError } from '../http/problems';
+import { fromCursor, toCursor } from '../http/byName';
 import type { Listo } from '../listo';
 
 type Page = AnswerOf<typeof api.organisation.people>;
@@ -38,18 +38,6 @@ const ROLES = {
   administrator: 'p.isAdministrator',
   employee: 'NOT EXISTS (SELECT 1 FROM team_members m WHERE m.personId = p.id)',
 };
-
-/** Where a page ended: the name and the id of its last row. */
-const toCursor = ({ name, id }: { name: string; id: string }): string => JSON.stringify([name, id]);
-function fromCursor(text: string): { name: string; id: string } {
-  try {
-    const [name, id] = JSON.parse(text) as [unknown, unknown];
-    if (typeof name === 'string' && typeof id === 'string') return { name, id };
-  } catch {
-    // Said below.
-  }
-  throw new ProblemError('fieldsNotValid', { fields: [{ field: 'after', code: 'malformed' }] });
-}
 
 async function toListed({ db: { select } }: Listo, rows: Row[]): Promise<Listed[]> {
   if (rows.length === 0) return [];
