@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { IMPACTS, MOVE_FIELDS, MOVE_NAMES, PRIORITIES, URGENCIES } from '../core/tickets';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
-import { idParams, idSchema, okSchema, textSchema } from './shared';
+import { idParams, idSchema, localTextSchema, okSchema, textSchema } from './shared';
 
 /** The most tickets that something is done to at once. */
 export const MOST_AT_ONCE = 5_000;
@@ -34,13 +34,19 @@ export const deedSchema = z.discriminatedUnion('kind', [
     text: textSchema(20_000),
     readBy: z.enum(['requester', 'team']),
   }),
+  z.object({ kind: z.literal('tie'), noticeId: idSchema }),
 ]);
 /** What is done to many tickets at once. */
 export type Deed = z.infer<typeof deedSchema>;
 
 const jobSchema = z.object({
   id: idSchema,
-  deed: z.union([deedSchema, z.object({ kind: z.literal('undo') })]),
+  deed: z.union([
+    deedSchema,
+    z.object({ kind: z.literal('undo') }),
+    /** Done with the notice that they are tied to, in the words that ended it. */
+    z.object({ kind: z.literal('finishNotice'), noticeId: idSchema, words: localTextSchema }),
+  ]),
   state: z.enum(['running', 'done', 'stopped']),
   total: z.number().int(),
   done: z.number().int(),

@@ -1,3 +1,4 @@
+import { TICKET_KINDS } from '../core/tickets';
 import * as z from 'zod';
 import type { FormDefinition } from '../core/forms';
 import { endpoint } from './endpoint';
@@ -9,7 +10,7 @@ import { idParams, idSchema, localTextSchema } from './shared';
 /** A service as the catalogue lists it. */
 export const serviceCardSchema = z.object({
   id: idSchema,
-  kind: z.enum(['incident', 'request']),
+  kind: z.enum(TICKET_KINDS),
   place: z.enum(PLACES),
   categoryId: idSchema.nullable(),
   icon: z.string().nullable(),

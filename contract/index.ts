@@ -21,6 +21,9 @@ import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
 import { estateEndpoints } from './estate';
+import { noticeEndpoints } from './notices';
+import { problemEndpoints } from './problems';
+import { workEndpoints } from './works';
 import { ruleEndpoints } from './rules';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
@@ -55,6 +58,9 @@ export const api = {
   routing: routingEndpoints,
   rules: ruleEndpoints,
   estate: estateEndpoints,
+  notices: noticeEndpoints,
+  works: workEndpoints,
+  problems: problemEndpoints,
   assistant: assistantEndpoints,
   knowledge: knowledgeEndpoints,
   procedures: procedureEndpoints,

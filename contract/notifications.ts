@@ -10,7 +10,8 @@ export const notificationSchema = z.object({
   at: instantSchema,
   event: z.enum(TOLD_EVENTS),
   as: z.enum(READERS),
-  number: z.number().int(),
+  /** null: it is of a notice that one follows. */
+  number: z.number().int().nullable(),
   title: z.string(),
   actor: z.string().nullable(),
   /** What a promise says of its own, instead of Listo's words. */

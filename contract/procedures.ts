@@ -1,3 +1,4 @@
+import { TICKET_KINDS } from '../core/tickets';
 import * as z from 'zod';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
@@ -9,7 +10,7 @@ const bodySchema = z.object({
   teamId: idSchema,
   /** Exactly one of the two says what it is for. */
   serviceId: idSchema.nullable(),
-  kind: z.enum(['incident', 'request']).nullable(),
+  kind: z.enum(TICKET_KINDS).nullable(),
   name: words(120),
   overview: words(5_000),
   steps: z

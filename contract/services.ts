@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { DURATION_SHAPE } from '../core/calendar';
 import { SERVICE_PARTS } from '../core/catalogue';
-import { IMPACTS, TICKET_STATES, URGENCIES } from '../core/tickets';
+import { IMPACTS, TICKET_KINDS, TICKET_STATES, URGENCIES } from '../core/tickets';
 import { categorySchema } from './catalogue';
 import { endpoint } from './endpoint';
 import { conditionSchema, formSchema } from './forms';
@@ -96,7 +96,7 @@ const stateWordsSchema = z.partialRecord(z.enum(TICKET_STATES), words);
 
 /** A service as it is written. */
 export const definitionSchema = z.object({
-  kind: z.enum(['incident', 'request']),
+  kind: z.enum(TICKET_KINDS),
   place: z.enum(PLACES),
   categoryId: idSchema.nullable(),
   icon: z.string().max(40).nullable(),
@@ -134,7 +134,7 @@ const judgedShape = {
 const lineSchema = z.object({
   id: idSchema,
   title: localTextSchema,
-  kind: z.enum(['incident', 'request']),
+  kind: z.enum(TICKET_KINDS),
   place: z.enum(PLACES),
   categoryId: idSchema.nullable(),
   teamId: z.string(),

@@ -9,6 +9,7 @@ import {
   MOVE_FIELDS,
   MOVE_NAMES,
   PRIORITIES,
+  TICKET_KINDS,
   TICKET_STATES,
   URGENCIES,
 } from '../core/tickets';
@@ -106,7 +107,7 @@ const moveSchema = z.object({
 export const ticketSchema = z.object({
   number: z.number().int(),
   version: z.number().int(),
-  kind: z.enum(['incident', 'request']),
+  kind: z.enum(TICKET_KINDS),
   title: z.string(),
   service: z.object({ id: idSchema, title: localTextSchema }),
   requester: personRefSchema.extend({
@@ -173,7 +174,7 @@ export type Ticket = z.infer<typeof ticketSchema>;
 export const rowSchema = z.object({
   number: z.number().int(),
   version: z.number().int(),
-  kind: z.enum(['incident', 'request']),
+  kind: z.enum(TICKET_KINDS),
   title: z.string(),
   service: localTextSchema,
   place: z.string(),

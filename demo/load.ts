@@ -17,6 +17,7 @@ import { hashPassword } from '../server/sessions/sessions';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import { createCalendars } from './calendars';
 import { CATEGORIES } from './catalogue';
+import { simulateEvents } from './events';
 import { createEstate } from './estate';
 import { createThingKinds } from './thingKinds';
 import { createThingEntries, createTies } from './ties';
@@ -255,6 +256,7 @@ export async function loadDemo(
   onProgress('Conversations', 0);
   await tables.matters.insertAll(createMatters(now));
   await tables.settings.insert({ name: WORDS_SETTING, value: ASSISTANT_WORDS });
+  await simulateEvents(listo);
   await simulateTalks(listo, createRandom(SEED + 3), {
     people: organisation.people,
     tickets: stories.map(({ ticket }) => ticket),

@@ -129,7 +129,7 @@ const PLANNED: PlannedTicket[] = [
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 
-async function viewerOf(listo: Listo, id: string): Promise<SignedIn> {
+export async function viewerOf(listo: Listo, id: string): Promise<SignedIn> {
   const { people, members } = listo.db.tables;
   const person = (await people.findOne({ id }))!;
   const teams = await members.find({ personId: id });
@@ -140,7 +140,7 @@ async function viewerOf(listo: Listo, id: string): Promise<SignedIn> {
   };
 }
 
-async function decideAll(listo: Listo, number: number, tx: Transaction): Promise<void> {
+export async function decideAll(listo: Listo, number: number, tx: Transaction): Promise<void> {
   const { journal } = listo.db.tables;
   const entries = await journal.find({ ticketNumber: number, type: 'decided' }, { transaction: tx });
   await hand({ listo, tx }, decidingConsumer, entries);

@@ -1,6 +1,7 @@
 import { categoryOf } from './catalogue';
 import { GROUND_SERVICES } from './groundServices';
 import { CHANGE_SERVICE } from './changes';
+import { PROBLEM_SERVICE, WORK_SERVICES } from './works';
 import { LONG_SERVICES } from './longServices';
 import { OFFICE_SERVICES } from './officeServices';
 import {
@@ -279,14 +280,20 @@ const ICONS: Record<string, string> = {
 
 /** The catalogue that Solvarra begins with. */
 export function createServices(): ServiceRow[] {
-  return [...SERVICES, ...OFFICE_SERVICES, ...GROUND_SERVICES, ...LONG_SERVICES, CHANGE_SERVICE].map(
-    ({ fields, ...service }, position) => ({
-      ...{ groupId: null, ownerId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
-      ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },
-      ...{ categoryId: categoryOf(service.id), icon: ICONS[service.id] ?? null, position: position * 10 },
-      ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
-      form: { fields },
-      ...service,
-    }),
-  );
+  return [
+    ...SERVICES,
+    ...OFFICE_SERVICES,
+    ...GROUND_SERVICES,
+    ...LONG_SERVICES,
+    CHANGE_SERVICE,
+    ...WORK_SERVICES,
+    PROBLEM_SERVICE,
+  ].map(({ fields, ...service }, position) => ({
+    ...{ groupId: null, ownerId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
+    ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },
+    ...{ categoryId: categoryOf(service.id), icon: ICONS[service.id] ?? null, position: position * 10 },
+    ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
+    form: { fields },
+    ...service,
+  }));
 }

@@ -7,6 +7,8 @@ const is = (field: string, value: string | boolean): Condition => ({ field, op: 
 const among = (field: string, ...value: string[]): Condition => ({ field, op: 'in', value });
 const all = (...conditions: Condition[]): Condition => ({ all: conditions });
 const aTicket = is('work', 'ticket');
+/** What people ask for and report; problems and changes go by windows and stages of their own. */
+const isAsked = among('kind', 'incident', 'request');
 const isFinished = among('state', 'done', 'closed', 'withdrawn');
 const heldForSupplier = all(is('state', 'held'), is('heldFor', 'supplier'));
 
@@ -40,7 +42,7 @@ const PROMISES: Promise[] = [
     notices: [at(80, ['assignee', 'team']), at(100, ['assignee', 'team', 'lead'])],
     definition: {
       ...{ id: 'first-answer', name: 'First answer', kind: 'serviceLevel', countFrom: 'start' },
-      startWhen: aTicket,
+      startWhen: all(aTicket, isAsked),
       stopWhen: is('answered', true),
       cancelWhen: among('state', 'withdrawn', 'closed'),
       onReopen: 'ignore',
@@ -53,7 +55,7 @@ const PROMISES: Promise[] = [
     notices: [at(100, ['team', 'lead'])],
     definition: {
       ...{ id: 'taken-up', name: 'Taken up', kind: 'operationalLevel', countFrom: 'start' },
-      startWhen: all(aTicket, { not: is('heldFor', 'approval') }),
+      startWhen: all(aTicket, isAsked, { not: is('heldFor', 'approval') }),
       stopWhen: is('takenUp', true),
       cancelWhen: isFinished,
       onReopen: 'ignore',
@@ -76,7 +78,7 @@ const PROMISES: Promise[] = [
     definition: {
       ...{ id: 'resolution', name: 'Resolve', kind: 'serviceLevel', countFrom: 'start' },
       // A plan makes its own promise.
-      startWhen: all(aTicket, { field: 'hasPlan', op: 'isNot', value: true }),
+      startWhen: all(aTicket, isAsked, { field: 'hasPlan', op: 'isNot', value: true }),
       pauseWhen: all(
         is('state', 'held'),
         among('heldFor', 'requester', 'approval', 'supplier', 'date', 'ticket'),
@@ -107,7 +109,7 @@ const PROMISES: Promise[] = [
     definition: {
       ...{ id: 'desk-passes-on', name: 'Desk settles or passes on', kind: 'operationalLevel' },
       countFrom: 'start',
-      startWhen: all(aTicket, is('teamId', 'desk')),
+      startWhen: all(aTicket, isAsked, is('teamId', 'desk')),
       stopWhen: { any: [is('takenUp', true), { not: is('teamId', 'desk') }, isFinished] },
       cancelWhen: 'never',
       onReopen: 'ignore',

@@ -1,23 +1,9 @@
-import type { ElementHandle, Page } from 'puppeteer-core';
-import { click, find, listBarriersInBoth, see, setField, type } from './harness/browser';
+import type { Page } from 'puppeteer-core';
+import { click, clickThat, find, listBarriersInBoth, see, setField, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** The Estate: from a new thing to whoever has it, on a ticket and on the map, in the real interface. */
 const { browser } = demoSuite('estate');
-
-/** Clicks what of a kind has words in it. */
-async function clickThat(page: Page, kind: string, words: string): Promise<void> {
-  const found = await page.waitForFunction(
-    (selector, text) =>
-      [...document.querySelectorAll<HTMLElement>(selector)].find(
-        (each) => each.textContent.includes(text) && each.checkVisibility(),
-      ),
-    {},
-    kind,
-    words,
-  );
-  await (found as ElementHandle<HTMLElement>).asLocator().click();
-}
 
 /** Types into a field in which one of those found is chosen, and takes the first that has these words. */
 async function choose(page: Page, label: string, typed: string, option: string): Promise<void> {

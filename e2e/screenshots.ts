@@ -121,10 +121,21 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'target',
-    person: 'helder',
-    address: '/workshop/promises/resolution',
-    sees: 'A real ticket under it',
+    name: 'works',
+    person: 'alda',
+    address: '/estate/works',
+    ...{ isDark: true, isPortuguese: true },
+    sees: 'colisões neste período',
+  },
+  {
+    name: 'notice',
+    person: 'sten',
+    address: '/estate/notices',
+    sees: 'Cape Lorne',
+    act: async (page) => {
+      await page.locator('::-p-text(Satellite link drops)').click();
+      await see(page, 'What was known, and when');
+    },
   },
   { name: 'desk', person: 'rui', address: '/desk/nextUp', sees: 'Kiosk 3' },
   { name: 'desk-dark', person: 'rui', address: '/desk/nextUp', isDark: true, sees: 'Kiosk 3' },
@@ -134,17 +145,6 @@ const SHOTS: Shot[] = [
     address: '/desk/nextUp',
     sees: 'Kiosk 3',
     act: open('Kiosk 3 frozen on payment'),
-  },
-  {
-    name: 'reckoning',
-    person: 'rui',
-    address: '/desk/nextUp',
-    sees: 'Kiosk 3',
-    act: async (page) => {
-      await open('Kiosk 3 frozen on payment')(page);
-      await page.locator('[data-clock="resolution"]').click();
-      await see(page, 'used');
-    },
   },
   {
     name: 'plan',

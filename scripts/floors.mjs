@@ -35,6 +35,7 @@ const SUBJECTS = [
     'personCards',
     'rules',
   ],
+  ['notices', 'works', 'problems'],
   ['standIns'],
 ];
 export const FLOORS = {

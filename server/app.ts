@@ -36,6 +36,9 @@ import type { StreamSessions } from './sessions/streams';
 import { importRoutes } from './imports/routes';
 import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
+import { problemRoutes } from './problems/routes';
+import { workRoutes } from './works/routes';
+import { noticeRoutes } from './notices/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
 import type { Routes } from './http/serve';
@@ -157,6 +160,9 @@ const ROUTES: Routes[] = [
   routingRoutes,
   ruleRoutes,
   estateRoutes,
+  noticeRoutes,
+  workRoutes,
+  problemRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

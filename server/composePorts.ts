@@ -7,14 +7,20 @@ import { beginCatalogue } from './catalogue/lastResort';
 import { readChatOf } from './chat/ofTicket';
 import { readClocks } from './clocks/read';
 import { tieAnswered, tieOpened, tieRefiled } from './estate/ofTicket';
+import { finishWith, requireTiable, tieWithin } from './notices/tie';
 import { readPlan } from './plans/read';
 import type { Ports } from './ports';
 import { onCalendarChanged, onTeamChanged } from './recounts/workingTime';
 import { addTwoPromises } from './targets/ofTeam';
+import { onWorkMoved } from './works/granted';
 import { countOpen } from './tickets/openByService';
 
 /** Who takes part in what happens on the lower floors. */
 export const PORTS: Ports = {
+  bulk: {
+    tie: async (work, noticeId, number) => tieWithin(work, await requireTiable(work, noticeId), number),
+    finishWith,
+  },
   calendars: { changed: onCalendarChanged },
   catalogue: { countOpen },
   mail: { findMailAnswers, keepSent, keepWasIt },
@@ -28,7 +34,10 @@ export const PORTS: Ports = {
       await onOpened(work, ticket, service);
     },
     refiled: (work, ticket, service) => tieRefiled(work, ticket, service.form),
-    moved: onMoved,
+    async moved(work, ticket, move) {
+      await onMoved(work, ticket, move);
+      await onWorkMoved(work, ticket, move);
+    },
     answered: answerQuestions,
     async answersChanged(work, ticket, service) {
       await tieAnswered(work, ticket, service.form);

@@ -6,6 +6,7 @@ import { createTellingConsumer } from './notifications/consumer';
 import { decidingConsumer } from './approvals/consumer';
 import { hoursConsumer } from './hours/consumer';
 import { mailTold } from './mail/tell';
+import { problemsConsumer } from './problems/back';
 import { routingConsumer } from './routing/consumer';
 import { rulesConsumer } from './rules/consumer';
 import { talkingConsumer } from './assistant/consumer';
@@ -27,6 +28,7 @@ export const INWARD: Consumer[] = [
   clocksConsumer,
   waitingConsumer,
   togetherConsumer,
+  problemsConsumer,
   tellingConsumer,
 ];
 /** What leaves the application. */

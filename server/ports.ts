@@ -1,3 +1,4 @@
+import type { BulkPorts } from './bulk/ports';
 import type { CalendarPorts } from './calendars/ports';
 import type { CataloguePorts } from './catalogue/ports';
 import type { MailPorts } from './mail/ports';
@@ -8,6 +9,7 @@ import type { TicketPorts } from './tickets/ports';
 
 /** Where lower floors let upper ones take part: each floor says what it asks, `composePorts` who answers. */
 export type Ports = {
+  bulk: BulkPorts;
   calendars: CalendarPorts;
   catalogue: CataloguePorts;
   mail: MailPorts;

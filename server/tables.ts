@@ -12,6 +12,9 @@ import { createFileTables } from './files/model';
 import { createJournalTables } from './journal/model';
 import { createKnowledgeTables } from './knowledge/model';
 import { createMailTables } from './mail/model';
+import { createNoticeTables } from './notices/model';
+import { createProblemTables } from './problems/model';
+import { createWorkTables } from './works/model';
 import { createNotificationTables } from './notifications/model';
 import { createOrganisationTables } from './organisation/model';
 import { createPeopleTables } from './people/model';
@@ -65,6 +68,9 @@ export function createTables(sequelize: Sequelize) {
     ...createSpentTables(sequelize),
     ...createRuleTables(sequelize),
     ...createEstateTables(sequelize),
+    ...createNoticeTables(sequelize),
+    ...createWorkTables(sequelize),
+    ...createProblemTables(sequelize),
   };
 }
 

@@ -9,6 +9,7 @@ import { giveSlipWord } from './plans/slip';
 import { goOnToNextLine } from './routing/assign';
 import { hearRuleSilence, hearRuleTime } from './rules/silence';
 import { sendSteps } from './plans/send';
+import { tellNotice } from './notices/tell';
 import { giveDueWord, remind } from './tickets/dueByHand';
 import { makeMove } from './tickets/move';
 import type { MoveName } from '../core/tickets';
@@ -43,6 +44,7 @@ const handlers: Record<Due['kind'], TimerHandler> = {
   talkSilent: hearTalkSilence,
   ruleSilent: hearRuleSilence,
   ruleTime: hearRuleTime,
+  tellNotice,
 };
 
 /** What falls due, and what is done then. */

@@ -147,6 +147,30 @@ const StockPage = lazy(() => import('./estate/StockPage').then(({ StockPage: pag
 const FiguresPage = lazy(() =>
   import('./estate/FiguresPage').then(({ FiguresPage: page }) => ({ default: page })),
 );
+const NoticesPage = lazy(() =>
+  import('./estate/notices/NoticesPage').then(({ NoticesPage: page }) => ({ default: page })),
+);
+const NoticePage = lazy(() =>
+  import('./estate/notices/NoticePage').then(({ NoticePage: page }) => ({ default: page })),
+);
+const OpenNotices = lazy(() =>
+  import('./notices/OpenNotices').then(({ OpenNotices: page }) => ({ default: page })),
+);
+const WorksPage = lazy(() => import('./works/WorksPage').then(({ WorksPage: page }) => ({ default: page })));
+const NewWorkPage = lazy(() =>
+  import('./works/NewWorkPage').then(({ NewWorkPage: page }) => ({ default: page })),
+);
+const WorkPage = lazy(() => import('./works/WorkPage').then(({ WorkPage: page }) => ({ default: page })));
+const BoardPage = lazy(() => import('./works/BoardPage').then(({ BoardPage: page }) => ({ default: page })));
+const TemplatesPage = lazy(() =>
+  import('./works/TemplatesPage').then(({ TemplatesPage: page }) => ({ default: page })),
+);
+const ProblemsPage = lazy(() =>
+  import('./problems/ProblemsPage').then(({ ProblemsPage: page }) => ({ default: page })),
+);
+const ProblemPage = lazy(() =>
+  import('./problems/ProblemPage').then(({ ProblemPage: page }) => ({ default: page })),
+);
 const CodePage = lazy(() => import('./estate/CodePage').then(({ CodePage: page }) => ({ default: page })));
 const MyThings = lazy(() =>
   import('./ask/things/MyThings').then(({ MyThings: page }) => ({ default: page })),
@@ -159,6 +183,7 @@ const KindsPage = lazy(() =>
 export const router = createBrowserRouter([
   // Read by everyone, also without signing in.
   { path: 'open/articles/:id', element: <OpenArticle />, errorElement: <Lost isFailed /> },
+  { path: 'open/notices', element: <OpenNotices />, errorElement: <Lost isFailed /> },
   { path: 'welcome/:token', element: <WelcomePage />, errorElement: <Lost isFailed /> },
   {
     element: <Gate />,
@@ -181,6 +206,15 @@ export const router = createBrowserRouter([
       { path: 'estate/stock', element: <StockPage /> },
       { path: 'estate/figures', element: <FiguresPage /> },
       { path: 'estate/table', element: <ThingsTablePage /> },
+      { path: 'estate/notices', element: <NoticesPage /> },
+      { path: 'estate/notices/:id', element: <NoticePage /> },
+      { path: 'estate/problems', element: <ProblemsPage /> },
+      { path: 'estate/problems/:number', element: <ProblemPage /> },
+      { path: 'estate/works', element: <WorksPage /> },
+      { path: 'estate/works/new', element: <NewWorkPage /> },
+      { path: 'estate/works/board', element: <BoardPage /> },
+      { path: 'estate/works/templates', element: <TemplatesPage /> },
+      { path: 'estate/works/:number', element: <WorkPage /> },
       { path: 'estate/:id', element: <ThingPage /> },
       { path: 'estate/:id/map', element: <MapPage /> },
       { path: 'knowledge', element: <ArticlesPage /> },

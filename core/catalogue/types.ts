@@ -1,12 +1,12 @@
 import type { ProcessStep } from '../approvals';
 import type { FormDefinition, LocalText } from '../forms';
 import type { ServicePlan } from '../plans';
-import type { Impact, TicketState, Urgency } from '../tickets';
+import type { Impact, TicketKind, TicketState, Urgency } from '../tickets';
 import type { Audience } from './audience';
 
 /** A service as it is written by those who answer for it: a draft of it, or one of its versions. */
 export type ServiceDefinition<Place extends string = string> = {
-  kind: 'incident' | 'request';
+  kind: TicketKind;
   /** Where one is when one looks for it. */
   place: Place;
   categoryId: string | null;

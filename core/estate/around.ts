@@ -54,25 +54,27 @@ export function reach(
 /** What goes down, and what is weakened, with one more failure; what was so already is not counted. */
 export type Fallen = { down: string[]; weakened: string[] };
 
+type Standings = { base: ReadonlyMap<string, 'weakened' | 'down'>; isFailed(id: string): boolean };
+
+/** What would fall if one more thing failed. */
+export const fallsWith = (walked: Walked, id: string, standings: Standings): Fallen =>
+  fallsWithAll(walked, [id], standings);
+
 /**
- * What would fall if one more thing failed, in the order of their distance. Only those who need it are looked at; how
+ * What would fall if some more things failed together, without themselves, in the order of their distance. Only those who need it are looked at; how
  * the others stand is given.
  * @param base how all things stand as it is, those that stand whole may be left out
  * @param isFailed whether a thing has failed by itself
  */
-export function fallsWith(
-  walked: Walked,
-  id: string,
-  { base, isFailed }: { base: ReadonlyMap<string, 'weakened' | 'down'>; isFailed(id: string): boolean },
-): Fallen {
+export function fallsWithAll(walked: Walked, ids: readonly string[], { base, isFailed }: Standings): Fallen {
   const { needs, index } = walked;
-  const above = [...reach(walked, [id], { way: 'above' }).keys()];
+  const above = [...reach(walked, ids, { way: 'above' }).keys()];
   const inside = new Set(above);
   const places = above.flatMap((thing) => index.ofThing.get(thing) ?? []);
   const outside = new Set(places.flatMap((place) => needs[place]!.of).filter((other) => !inside.has(other)));
   const failed = [
-    id,
-    ...above.filter((other) => other !== id && isFailed(other)),
+    ...ids,
+    ...above.filter((other) => !ids.includes(other) && isFailed(other)),
     // Those outside do not hang on it: what is down of them stays down, and is as good as failed.
     ...[...outside].filter((other) => base.get(other) === 'down'),
   ];
@@ -82,7 +84,7 @@ export function fallsWith(
     failed,
   );
   const isNew = (other: string, standing: 'weakened' | 'down'): boolean =>
-    other !== id && stands.get(other)!.standing === standing && base.get(other) !== standing;
+    !ids.includes(other) && stands.get(other)!.standing === standing && base.get(other) !== standing;
   return {
     down: above.filter((other) => isNew(other, 'down')),
     weakened: above.filter((other) => isNew(other, 'weakened') && base.get(other) !== 'down'),

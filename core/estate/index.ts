@@ -2,6 +2,7 @@ export { availability } from './availability';
 export { arrange, ARRANGEMENTS, type Arrangement, type Edge, type Mapped, type Spot } from './arrange';
 export {
   fallsWith,
+  fallsWithAll,
   indexNeeds,
   reach,
   type Direction,

@@ -4,6 +4,8 @@ import type { ArticleState } from '../knowledge';
 import type { Routed } from '../routing';
 import type { Reader } from '../telling';
 import type { MoverRole } from '../tickets';
+import type { ProblemStage, ProblemTie } from '../problems';
+import type { WorkOutcome } from '../works';
 
 /** Nothing beside the fields that every entry has. */
 type Nothing = object;
@@ -26,6 +28,8 @@ type OfNotice = {
   tell?: Reader[];
   words?: LocalText;
 };
+/** A published notice, by the title that it had. */
+type OfPublished<Data = Nothing> = Data & { noticeId: string; title: LocalText };
 /** A rule, by the name that it had. */
 type OfRule<Data = Nothing> = Data & { ruleId: string; rule: LocalText };
 /** Who is asked to decide. Without a person the place to decide went. */
@@ -66,6 +70,21 @@ export type TicketEntryData = {
   procedureUnticked: OfChange<{ stepId: string; name: string | LocalText }>;
   thingTied: OfChange<{ thingId: string; name: string; how: string }>;
   thingUntied: OfChange<{ thingId: string; name: string }>;
+  noticeTied: OfChange<OfPublished>;
+  noticeUntied: OfChange<OfPublished>;
+  /** Words of a notice to those of the ticket who have not been told of them yet: `personIds`. */
+  noticeTold: OfChange<OfPublished<{ words: LocalText; personIds: string[] }>>;
+  workSubmitted: OfChange;
+  /** `fields`: what of the change is otherwise. */
+  workChanged: OfChange<{ fields: LocalText[] }>;
+  workBegan: OfChange;
+  workEnded: OfChange<{ outcome: WorkOutcome }>;
+  workReviewed: OfChange;
+  problemMoved: OfChange<{ stage: ProblemStage }>;
+  /** On the problem and on the incident: which the other is, and what the one is to the other. */
+  problemTied: OfChange<{ other: number; tie: ProblemTie; reason?: string }>;
+  problemSolved: OfChange<{ other: number; words: LocalText }>;
+  problemBack: OfChange<{ count: number }>;
   putUnder: OfChange<{ under: number; as: 'same' | 'cause'; brought: string[]; overTitle: string }>;
   cameUnder: OfChange<{ below: number; as: 'same' | 'cause' }>;
   takenApart: OfChange<{ under: number }>;
@@ -162,6 +181,15 @@ export type SettingEntryData = {
   thingsCounted: { thingId: string; name: string };
   thingKindMade: { kindId: string; name: string };
   thingKindChanged: { kindId: string; name: string };
+  noticeMade: { noticeId: string; name: string };
+  noticeChanged: { noticeId: string; name: string };
+  noticeEnded: { noticeId: string; name: string };
+  noticeCalledBack: { noticeId: string; name: string };
+  noticeReviewed: { noticeId: string; name: string };
+  freezeSet: { freezeId: string; name: string };
+  freezeRemoved: { freezeId: string; name: string };
+  workTemplateSet: { serviceId: string; isStandard: boolean };
+  causeKindsSet: Nothing;
   personLeft: { personId: string; teamIds: string[] };
   personBack: { personId: string; teamIds: string[] };
   chatLineSet: { line: string };

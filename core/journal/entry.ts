@@ -94,8 +94,8 @@ type ValueOf<Data, Name extends PropertyKey> = Data extends unknown
 
 /** The thing or the person that an entry about the organisation is about; null: none alone. */
 export function aboutOf({ ticketNumber, data = {} }: NewEntry): string | null {
-  const { thingId, personId } = data as EntryFacts;
-  return ticketNumber === null ? (thingId ?? personId ?? null) : null;
+  const { thingId, noticeId, personId } = data as EntryFacts;
+  return ticketNumber === null ? (thingId ?? noticeId ?? personId ?? null) : null;
 }
 
 /** All that entries may carry, for what reads them whatever their kind. */

@@ -14,6 +14,8 @@ export const MAIL_TEMPLATES = [
   'questioned',
   'late',
   'slipTold',
+  'noticeTold',
+  'problemSolved',
   'received',
   'mayAnswer',
   'leftOpen',
@@ -111,6 +113,16 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Later than promised: {title}', pt: '[{number}] Mais tarde do que prometido: {title}' },
     'Hello {name},\n\nthis will be done later than we promised. As things stand now: {promised}.\n\n{link}',
     'Olá {name},\n\nisto fica pronto mais tarde do que prometemos. Como está agora: {promised}.\n\n{link}',
+  ),
+  noticeTold: t(
+    same('{title}'),
+    'Hello {name},\n\n{words}\n\n{link}\n\nYou read this because you have told us of it or follow it. There is nothing to do.',
+    'Olá {name},\n\n{words}\n\n{link}\n\nRecebe isto porque nos avisou ou porque segue este assunto. Nada tem de fazer.',
+  ),
+  problemSolved: t(
+    same('[{number}] {title}'),
+    'Hello {name},\n\nthe cause of what you reported has been found and mended. {words}\n\n{link}',
+    'Olá {name},\n\na causa do que nos comunicou foi encontrada e resolvida. {words}\n\n{link}',
   ),
   received: t(
     same('[{number}] {title}'),

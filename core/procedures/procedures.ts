@@ -1,10 +1,11 @@
+import { type TicketKind } from '../tickets';
 import type { LocalText } from '../forms';
 
 /** One thing to do: what, by whom, and how exactly (in Markdown). */
 export type ProcedureStep = { id: string; name: LocalText; who: LocalText; instruction: LocalText };
 
 /** What a procedure is for: one service, or a kind of work of its team. */
-export type ProcedureFor = { serviceId: string | null; kind: 'incident' | 'request' | null };
+export type ProcedureFor = { serviceId: string | null; kind: TicketKind | null };
 
 /** What a procedure is for: a service, or a kind of work of a team. */
 export type ProcedurePlace = {
@@ -29,7 +30,7 @@ export function findPlace(stepIds: readonly string[], doneIds: readonly string[]
 /** The procedure for a piece of work: that of its service, else that of its kind. */
 export function chooseProcedure<T extends ProcedureFor>(
   ofTeam: readonly T[],
-  work: { serviceId: string; kind: 'incident' | 'request' },
+  work: { serviceId: string; kind: TicketKind },
 ): T | null {
   return (
     ofTeam.find(({ serviceId }) => serviceId === work.serviceId) ??

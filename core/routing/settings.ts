@@ -1,3 +1,4 @@
+import { type TicketKind } from '../tickets';
 import { getOwn } from '../records';
 import { ROUTING_WAYS, type Need, type RoutingWay } from './route';
 
@@ -28,10 +29,10 @@ export const MOST_LEVEL = 3;
 /** What work of a kind on a service takes: units of someone's load, and skills with their least levels. */
 export function needOf(
   { units, needs }: RoutingSettings,
-  ticket: { kind: 'incident' | 'request'; serviceId: string },
+  ticket: { kind: TicketKind; serviceId: string },
 ): Need {
   return {
-    units: units[ticket.kind],
+    units: units[ticket.kind === 'incident' ? 'incident' : 'request'],
     skills: needs
       .filter(({ serviceId }) => serviceId === ticket.serviceId)
       .map(({ skill, level }) => ({ skill, level })),

@@ -18,7 +18,9 @@ const HEARD_BY: Record<TicketEntryKind, EventKind | null> = {
   ...{ decided: 'decided', askedAgain: null, promised: null, slipped: null, slipTold: null, ranked: null },
   ...{ stepAdded: null, stepStarted: 'stepBegan', stepTicked: null, stepTaken: null, stepLeftBehind: null },
   ...{ stepDone: 'stepDone', stepNotNeeded: null, stepLeftOut: null, stepRedone: null, stepWithdrawn: null },
-  ...{ thingTied: null, thingUntied: null },
+  ...{ thingTied: null, thingUntied: null, noticeTied: 'tied', noticeUntied: null, noticeTold: null },
+  ...{ workSubmitted: null, workChanged: null, workBegan: null, workEnded: null, workReviewed: null },
+  ...{ problemMoved: null, problemTied: 'tied', problemSolved: null, problemBack: null },
   ...{ stepFailed: null, ruleSaid: null, ruleNoted: null, ruleTold: null, ruleFailed: null },
 };
 

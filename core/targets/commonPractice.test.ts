@@ -6,7 +6,10 @@ import type { HistoryEvent, TargetDefinition } from './types';
 /** Common practice in the trade, no published source. Opened on Monday 2026-11-16 at 9:00 in Lisbon, which is UTC. */
 const at = (text: string): number => Date.parse(`2026-11-${text}:00Z`);
 const opened: HistoryEvent[] = [
-  { at: at('16T09:00'), set: { work: 'ticket', state: 'received', teamId: 'desk', priority: 'P3' } },
+  {
+    at: at('16T09:00'),
+    set: { work: 'ticket', kind: 'incident', state: 'received', teamId: 'desk', priority: 'P3' },
+  },
 ];
 const days = (names: string[], from: string, to: string): CalendarSpec['weekly'] =>
   Object.fromEntries(names.map((day) => [day, [{ from, to }]]));
@@ -74,6 +77,9 @@ test('the two promises of a new team run while the ticket is with it, and are ca
     dueAt: at('17T09:00'),
   });
   expect(readClock(resolve!, calendars, opened, at('16T10:00')).dueAt).toBe(at('19T09:00'));
+  // A change goes by its window.
+  const change = [{ at: at('16T09:00'), set: { ...opened[0]!.set, kind: 'change' } }];
+  expect(readClock(answer!, calendars, change, at('16T10:00')).state).toBe('notStarted');
   const gone = [...opened, { at: at('16T10:00'), set: { teamId: 'network' } }];
   expect(readClock(resolve!, calendars, gone, at('16T11:00')).state).toBe('cancelled');
   const answered = [...opened, { at: at('16T09:30'), set: { answered: true } }];

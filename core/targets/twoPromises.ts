@@ -1,3 +1,4 @@
+import { ASKED_KINDS } from '../tickets';
 import type { Condition } from '../conditions';
 import type { TargetNotice } from './notices';
 import type { TargetDefinition } from './types';
@@ -23,7 +24,10 @@ const late: TargetNotice = {
 export function twoPromises({ teamId, teamName, calendarId }: Team): TeamPromise[] {
   const shared = {
     kind: 'serviceLevel',
-    startWhen: { all: [is('work', 'ticket'), is('teamId', teamId)] },
+    // Problems and changes go by windows and stages of their own.
+    startWhen: {
+      all: [is('work', 'ticket'), { field: 'kind', op: 'in', value: [...ASKED_KINDS] }, is('teamId', teamId)],
+    },
     countFrom: 'start',
     excludeEarlierPauses: false,
     cancelWhen: 'startNoLongerHolds',

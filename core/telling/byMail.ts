@@ -17,6 +17,8 @@ const BY_MAIL: Partial<Record<ToldEvent, readonly Reader[]>> = {
   questioned: ['requester', 'alsoTold'],
   slipTold: ['requester', 'alsoTold'],
   ruleSaid: ['requester', 'alsoTold'],
+  problemSolved: ['requester', 'alsoTold'],
+  noticeTold: ['requester', 'alsoTold'],
 };
 
 /** @example isMailed('answered', 'requester') // true */

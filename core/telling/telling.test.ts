@@ -38,6 +38,9 @@ const table: Record<ToldEvent, Partial<Record<Reader, 'x' | 'o' | 'xo'>>> = {
   stepFailed: { assignee: 'o', team: 'x', lead: 'xo' },
   slipped: { assignee: 'o', team: 'x', lead: 'xo' },
   slipTold: { requester: 'xo', alsoTold: 'xo' },
+  problemSolved: { requester: 'xo', alsoTold: 'xo', assignee: 'o' },
+  problemBack: { assignee: 'o', team: 'x', lead: 'xo' },
+  noticeTold: { requester: 'xo', alsoTold: 'xo' },
   sameMatter: { requester: 'xo', alsoTold: 'xo' },
   mentioned: { mentioned: 'xo' },
 };

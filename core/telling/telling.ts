@@ -40,6 +40,9 @@ export const TOLD_EVENTS = [
   'slipped',
   'slipTold',
   'sameMatter',
+  'noticeTold',
+  'problemSolved',
+  'problemBack',
   'mentioned',
 ] as const;
 /** Something that people are told of. */
@@ -77,6 +80,9 @@ export const TELLING: Record<ToldEvent, readonly Reader[]> = {
   slipped: ['assignee', 'team', 'lead'],
   slipTold: ['requester', 'alsoTold'],
   sameMatter: ['requester', 'alsoTold'],
+  noticeTold: ['requester', 'alsoTold'],
+  problemSolved: ['requester', 'alsoTold', 'assignee'],
+  problemBack: ['assignee', 'team', 'lead'],
   mentioned: ['mentioned'],
 };
 

@@ -8,5 +8,6 @@ export { planMove } from './planMove';
 export type { MovePlan, MoveProblem, TicketChanges } from './planMove';
 export { getStateSentence, takesOwnWords, type SentenceFacts, type StateSentence } from './sentence';
 export { countedOtherwise, finishedAt, moveProgress, type ProgressLabel } from './progress';
+export { ASKED_KINDS, isInward, TICKET_KINDS, type TicketKind } from './kinds';
 export { toHistory, type RecordedChange } from './history';
 export { takenUpBy, type TakenUp } from './takenUp';

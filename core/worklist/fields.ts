@@ -1,4 +1,4 @@
-import { DOORS, HELD_FOR, IMPACTS, PRIORITIES, TICKET_STATES, URGENCIES } from '../tickets';
+import { DOORS, HELD_FOR, IMPACTS, PRIORITIES, TICKET_KINDS, TICKET_STATES, URGENCIES } from '../tickets';
 
 /** The kinds of work that stand in lists: tickets, steps of plans whose turn it is, approvals that wait for a person. */
 export const WORKS = ['ticket', 'step', 'decision'] as const;
@@ -14,7 +14,7 @@ export type ListField =
 /** All that conditions of worklists can ask for, by name. The database, the browser and the sentences go by it. */
 export const LIST_FIELDS = {
   work: { kind: 'choice', choices: WORKS },
-  kind: { kind: 'choice', choices: ['incident', 'request'] },
+  kind: { kind: 'choice', choices: TICKET_KINDS },
   state: { kind: 'choice', choices: TICKET_STATES },
   heldFor: { kind: 'choice', choices: HELD_FOR, mayBeNothing: true },
   priority: { kind: 'choice', choices: PRIORITIES },

@@ -153,6 +153,20 @@ async function use(
   }
 }
 
+/** Clicks what of a kind has words in it. */
+export async function clickThat(page: Page, kind: string, words: string): Promise<void> {
+  const found = await page.waitForFunction(
+    (selector, text) =>
+      [...document.querySelectorAll<HTMLElement>(selector)].find(
+        (each) => each.textContent.includes(text) && each.checkVisibility(),
+      ),
+    {},
+    kind,
+    words,
+  );
+  await (found as ElementHandle<HTMLElement>).asLocator().click();
+}
+
 /** Clicks what has this role and name. */
 export function click(within: Page | ElementHandle, name: string, role = 'button'): Promise<void> {
   return use(within, [name, role], (locator) => locator.click());

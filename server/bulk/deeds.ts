@@ -1,18 +1,23 @@
-import type { Deed } from '../../contract/bulk';
 import { fillReadyText } from '../readyTexts/fill';
 import { changeFactsWithin } from '../tickets/changeFacts';
 import { writeWithin } from '../tickets/messages';
 import { moveWithin } from '../tickets/move';
-import type { BulkItemRow } from './model';
+import type { BulkItemRow, BulkJobRow } from './model';
 import type { WorkOfViewer } from '../unitOfWork';
 
 /** Does it to one ticket, judged as if it were done to that one alone. */
 export async function doDeed(
   { listo, tx, viewer }: WorkOfViewer,
-  deed: Deed,
+  deed: Exclude<BulkJobRow['deed'], { kind: 'undo' }>,
   { number, version }: Pick<BulkItemRow, 'number' | 'version'>,
 ): Promise<void> {
   switch (deed.kind) {
+    case 'tie':
+      await listo.ports.bulk.tie({ listo, tx, viewer }, deed.noticeId, number);
+      return;
+    case 'finishNotice':
+      await listo.ports.bulk.finishWith({ listo, tx, viewer }, deed.words, { number, version });
+      return;
     case 'move':
       await moveWithin({ listo, tx, viewer }, number, {
         move: {

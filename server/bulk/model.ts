@@ -1,5 +1,5 @@
 import type { Sequelize } from 'sequelize';
-import type { Deed } from '../../contract/bulk';
+import type { BulkJob } from '../../contract/bulk';
 import { id, instant, integer, json, Table, text } from '../database/table';
 
 /** Something that one person does to many tickets. `undoes`: the job whose deeds it takes back. */
@@ -7,7 +7,7 @@ export type BulkJobRow = {
   id: string;
   personId: string;
   at: number;
-  deed: Deed | { kind: 'undo' };
+  deed: BulkJob['deed'];
   total: number;
   state: 'running' | 'done' | 'stopped';
   undoes: string | null;

@@ -12,7 +12,7 @@ import { findDefinition, parseWhere } from '../worklists/lists';
 import { listQueries } from '../worklists/shares';
 import type { BulkJobRow } from './model';
 import { visibleTo } from '../tickets/visibility';
-import type { Changing, Viewing } from '../unitOfWork';
+import type { Changing, UnitOfWork, Viewing, WorkOfViewer } from '../unitOfWork';
 
 type Chosen = { number: number; version: number };
 
@@ -42,44 +42,58 @@ async function choose(
 async function start(
   listo: Listo,
   actor: Actor,
-  {
-    chosen,
-    what: { deed, undoes = null },
-  }: {
-    chosen: (Chosen & { entryId?: number | null })[];
-    what: { deed: BulkJobRow['deed']; undoes?: string | null };
-  },
+  { chosen, what: { deed, undoes = null } }: Begun,
 ): Promise<{ id: string; total: number }> {
-  return change(listo, actor, async (tx) => {
-    const { tables } = listo.db;
-    const id = nanoid(16);
-    const total = chosen.length;
-    await tables.bulkJobs.insert(
-      {
-        ...{
-          id,
-          personId: actor.id,
-          at: listo.clock.now(),
-          deed,
-          total,
-          undoes,
-          undoneBy: null,
-          leaseUntil: 0,
-        },
-        state: 'running',
+  return change(listo, actor, (tx) => insertJob({ listo, tx }, actor.id, { chosen, what: { deed, undoes } }));
+}
+
+type Begun = {
+  chosen: (Chosen & { entryId?: number | null })[];
+  what: { deed: BulkJobRow['deed']; undoes?: string | null };
+};
+
+/** Begins a job in the transaction of what asks for it; each ticket is judged when it is its turn. */
+export function startBulkWithin(
+  { listo, tx, viewer }: WorkOfViewer,
+  { chosen, deed }: { chosen: Chosen[]; deed: BulkJobRow['deed'] },
+): Promise<{ id: string; total: number }> {
+  if (chosen.length > MOST_AT_ONCE) throw new ProblemError('tooManyAtOnce');
+  return insertJob({ listo, tx }, viewer.id, { chosen, what: { deed } });
+}
+
+async function insertJob(
+  { listo, tx }: UnitOfWork,
+  personId: string,
+  { chosen, what: { deed, undoes = null } }: Begun,
+): Promise<{ id: string; total: number }> {
+  const { tables } = listo.db;
+  const id = nanoid(16);
+  const total = chosen.length;
+  await tables.bulkJobs.insert(
+    {
+      ...{
+        id,
+        personId,
+        at: listo.clock.now(),
+        deed,
+        total,
+        undoes,
+        undoneBy: null,
+        leaseUntil: 0,
       },
-      tx,
-    );
-    await tables.bulkItems.insertAll(
-      chosen.map(({ number, version, entryId = null }) => ({
-        ...{ jobId: id, number, version, entryId, code: null },
-        state: 'waiting' as const,
-      })),
-      tx,
-    );
-    if (undoes) await tables.bulkJobs.update({ id: undoes }, { undoneBy: id }, tx);
-    return { id, total };
-  });
+      state: 'running',
+    },
+    tx,
+  );
+  await tables.bulkItems.insertAll(
+    chosen.map(({ number, version, entryId = null }) => ({
+      ...{ jobId: id, number, version, entryId, code: null },
+      state: 'waiting' as const,
+    })),
+    tx,
+  );
+  if (undoes) await tables.bulkJobs.update({ id: undoes }, { undoneBy: id }, tx);
+  return { id, total };
 }
 
 /** Begins to do something to many tickets. Each is judged when it is its turn. */
@@ -101,9 +115,10 @@ async function requireJob(listo: Listo, viewer: SignedIn, id: string): Promise<B
   return job;
 }
 
+const LASTING = new Set<BulkJobRow['deed']['kind']>(['words', 'undo', 'tie', 'finishNotice']);
 /** Words that were read, and what their requester was asked to let go, cannot be taken back. */
 function canUndo({ deed, undoes, undoneBy }: BulkJobRow): boolean {
-  if (undoes !== null || undoneBy !== null || deed.kind === 'words' || deed.kind === 'undo') return false;
+  if (undoes !== null || undoneBy !== null || LASTING.has(deed.kind)) return false;
   return !(deed.kind === 'move' && deed.name === 'withdraw');
 }
 

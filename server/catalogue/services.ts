@@ -2,7 +2,7 @@ import type { Service, ServiceCard } from '../../contract/catalogue';
 import { isInAudience } from '../../core/catalogue';
 import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
 import { createFinder, type Finder } from '../../core/search';
-import { DEFAULT_PRIORITY_TABLE, type PriorityTable } from '../../core/tickets';
+import { DEFAULT_PRIORITY_TABLE, isInward, type PriorityTable } from '../../core/tickets';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import { readAudiencePerson } from './audience';
@@ -160,17 +160,20 @@ export function forgetCatalogue({ db }: Listo): void {
 
 /** The services that are for someone. */
 async function listFor(listo: Listo, { catalogue }: Cached, personId: string): Promise<ServiceRow[]> {
-  if (catalogue.services.every(({ audience }) => audience.length === 0)) return catalogue.services;
+  // Problems and changes are raised where they are seen, not asked for.
+  const asked = catalogue.services.filter(({ kind }) => !isInward(kind));
+  if (asked.every(({ audience }) => audience.length === 0)) return asked;
   const person = await readAudiencePerson(listo, personId);
-  return catalogue.services.filter(({ audience }) => person && isInAudience(audience, person));
+  return asked.filter(({ audience }) => person && isInAudience(audience, person));
 }
 
 /** Whether a service is for someone; most are for everyone. */
 export async function isFor(
   listo: Listo,
-  { audience }: Pick<ServiceRow, 'audience'>,
+  { audience, kind }: Pick<ServiceRow, 'audience' | 'kind'>,
   personId: string,
 ): Promise<boolean> {
+  if (isInward(kind)) return false;
   if (audience.length === 0) return true;
   const person = await readAudiencePerson(listo, personId);
   return person !== null && isInAudience(audience, person);

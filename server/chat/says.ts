@@ -77,6 +77,8 @@ const SAYS = {
   teamGroup: { en: 'Team and group', pt: 'Equipa e grupo' },
   incident: { en: 'incident', pt: 'incidente' },
   request: { en: 'request', pt: 'pedido' },
+  problem: { en: 'problem', pt: 'problema' },
+  change: { en: 'change', pt: 'alteração' },
   teamOfService: { en: 'the one that the service says', pt: 'a que o serviço diz' },
   assignee: { en: 'Who does it', pt: 'Quem o faz' },
   priority: { en: 'How urgent', pt: 'Quão urgente' },

@@ -35,9 +35,13 @@ const TOLD: Partial<Record<string, Saying>> = {
   sameMatter: 'sameMatter',
   outOfHours: 'outOfHours',
   ruleSaid: 'says',
+  noticeTold: 'says',
+  problemSolved: 'says',
   questioned: 'questioned',
   needs: 'needs',
 };
+/** What says words of its own, in every language. */
+const OWN_WORDS = new Set<string>(['ruleSaid', 'noticeTold', 'problemSolved']);
 /** What concerns the one who asked, and those who follow: what others read of, they read on the Desk. */
 const RELATIONS = new Set(['requester', 'alsoTold']);
 
@@ -106,7 +110,7 @@ export async function composeTold(
     words = [say(decision === 'approve' ? 'approve' : 'decline', language).replace(' …', ''), said]
       .filter(Boolean)
       .join(': ');
-  if (event === 'ruleSaid' && typeof given === 'object' && given) words = inLanguage(given, language);
+  if (OWN_WORDS.has(event) && typeof given === 'object' && given) words = inLanguage(given, language);
   if (event === 'needs') {
     const needed = await sayNeeded(listo, entry.ticketNumber, language);
     if (needed === null) return null;

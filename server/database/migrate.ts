@@ -33,6 +33,7 @@ import { up as invitations } from './migrations/0030-invitations';
 import { up as rules } from './migrations/0031-rules';
 import { up as tablesOfPeople } from './migrations/0032-tables-of-people';
 import { up as estate } from './migrations/0033-estate';
+import { up as noticesAndWorks } from './migrations/0034-notices-problems-changes';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -70,6 +71,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0031-rules', up: rules },
       { name: '0032-tables-of-people', up: tablesOfPeople },
       { name: '0033-estate', up: estate },
+      { name: '0034-notices-problems-changes', up: noticesAndWorks },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -45,7 +45,7 @@ async function readAvailability(
 }
 
 /** How many people feel it when things are down: who has one, and those of the sites of watched ones (of all, without a site). */
-async function countPeople({ db }: Listo, ids: string[]): Promise<number> {
+export async function countPeople({ db }: Listo, ids: string[]): Promise<number> {
   const [row] = await db.select<{ count: number }>(
     `SELECT COUNT(*) AS count FROM people p WHERE p.leftAt IS NULL AND (
        EXISTS (SELECT 1 FROM things a WHERE a.id IN (:ids) AND a.isWatched AND a.siteId IS NULL)

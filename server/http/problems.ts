@@ -38,6 +38,11 @@ export const PROBLEMS = {
     title: 'Not for the requester to read',
     wayOut: 'Choose an article that the requester may read, or write the answer yourself.',
   },
+  noProblemService: {
+    status: 409,
+    title: 'Nothing to open a problem under',
+    wayOut: 'Have an administrator publish a service for the causes of incidents, in Workshop > Services.',
+  },
   tooManyAtOnce: {
     status: 422,
     title: 'Too many at once',

@@ -74,6 +74,17 @@ function stepTeamOf({ type, changes }: JournalRow): string | null {
 function narrowed(entry: JournalRow, parties: Parties, around: Surroundings): Parties {
   // Who was given it is told; the team needs not be.
   if (entry.type === 'routed') return { ...parties, requester: [], alsoTold: [], team: [], lead: [] };
+  if (entry.type === 'noticeTold') {
+    // Each is told of a notice once, however many tickets they have under it.
+    const { personIds = [] } = factsOfEntry(entry);
+    const isNew = (id: string): boolean => personIds.includes(id);
+    return {
+      ...parties,
+      mentioned: [],
+      requester: parties.requester.filter(isNew),
+      alsoTold: parties.alsoTold.filter(isNew),
+    };
+  }
   if (toldOf(entry.type) === 'asked') return { ...parties, approver: [factsOfEntry(entry).personId!] };
   if (entry.type !== 'stepStarted') return parties;
   const teamId = stepTeamOf(entry);
@@ -142,6 +153,7 @@ export const createTellingConsumer = (tellers: Teller[]): Consumer => ({
             return {
               personId,
               ticketNumber: ticket.number,
+              noticeId: null,
               journalId: entry.id,
               event,
               relation: as,

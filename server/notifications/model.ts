@@ -7,7 +7,9 @@ import { autoNumber, id, instant, integer, json, Table, text } from '../database
 export type NotificationRow = {
   id: number;
   personId: string;
-  ticketNumber: number;
+  /** What it is about: a ticket, or a notice that they follow without one. */
+  ticketNumber: number | null;
+  noticeId: string | null;
   journalId: number;
   event: ToldEvent;
   relation: Reader;
@@ -26,6 +28,7 @@ export function createNotificationTables(sequelize: Sequelize) {
       id: autoNumber,
       personId: id,
       ticketNumber: integer,
+      noticeId: id,
       journalId: integer,
       event: text(20),
       relation: text(20),

@@ -1,3 +1,4 @@
+import { parsed } from '../database/json';
 import type { Transaction } from 'sequelize';
 import type { Fields } from '../../core/conditions';
 import { kindsOf, RULE_FIELDS, toFieldChanges, type Occurrence } from '../../core/rules';
@@ -60,8 +61,6 @@ export const PAST_SQL = `SELECT j.id, j.at, j.type, j.ticketNumber, j.work, j.ch
   FROM journal j JOIN tickets t ON t.number = j.ticketNumber
   LEFT JOIN messages m
     ON m.id = CONVERT(IF(j.type = 'answered', JSON_VALUE(j.data, '$.messageId'), NULL) USING ascii)`;
-
-const parsed = <T>(value: T | string): T => (typeof value === 'string' ? (JSON.parse(value) as T) : value);
 
 /** An entry as rules hear of it. What changed of a step is no fact of its ticket. */
 export function toOccurrence(row: PastRow): Occurrence {

@@ -8,6 +8,7 @@ import { createRandom } from '../../demo/random';
 import { createLines } from '../../demo/lines';
 import { loadRooms } from '../../demo/rooms';
 import { createServices } from '../../demo/services';
+import { WORK_TEMPLATES } from '../../demo/works';
 import { createTargets } from '../../demo/targets';
 import type { Clock } from '../clock';
 import { LAST_RESORT } from '../catalogue/lastResort';
@@ -66,6 +67,7 @@ async function fill(running: RunningListo): Promise<void> {
   await tables.groups.insertAll(organisation.groups);
   await tables.members.insertAll(organisation.members);
   await tables.services.insertAll(createServices());
+  await tables.workTemplates.insertAll(WORK_TEMPLATES);
   await tables.targets.insertAll(createTargets());
   for (const team of organisation.teams)
     await running.listo.db.transaction((tx) => setClosing({ listo: running.listo, tx }, team));

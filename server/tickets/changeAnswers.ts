@@ -2,7 +2,7 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, withoutFiles, type Answers } from '../../core/forms';
 import { createRights, may } from '../../core/rights';
-import { isOpen } from '../../core/tickets';
+import { isInward, isOpen } from '../../core/tickets';
 import { definitionOf } from '../catalogue/versions';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
@@ -34,7 +34,8 @@ export async function changeAnswers(
     const rights = createRights(viewer);
     const isTeam = may(rights, 'mend', guarded);
     if (!isTeam && !may(rights, 'own', guarded)) throw new ProblemError('forbidden');
-    if (!isOpen(ticket.state)) throw new ProblemError('moveNotAllowed');
+    // What a change is decided by stands in its answers, and is written by it alone.
+    if (!isOpen(ticket.state) || isInward(ticket.kind)) throw new ProblemError('moveNotAllowed');
     const service = await definitionOf(listo, ticket, tx);
     const { answers: kept, problems } = checkAnswers(withoutFiles(service.form), given);
     if (problems.length > 0)

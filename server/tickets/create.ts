@@ -3,7 +3,15 @@ import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { checkAnswers, withFiles, withoutFiles, type Answers } from '../../core/forms';
 import { isAgent } from '../../core/rights';
-import { getPriority, IMPACTS, URGENCIES, type Door, type Impact, type Urgency } from '../../core/tickets';
+import {
+  getPriority,
+  IMPACTS,
+  isInward,
+  URGENCIES,
+  type Door,
+  type Impact,
+  type Urgency,
+} from '../../core/tickets';
 import type { ServiceRow } from '../catalogue/model';
 import { findService, isFor, isSwitchedOff } from '../catalogue/services';
 import { nameAnswers } from './nameAnswers';
@@ -46,6 +54,10 @@ function choose<T extends string>(choices: readonly T[], answer: unknown, otherw
 type Options = {
   /** What a form would ask for may be missing, where it did not come by the form. */
   isLenient?: boolean;
+  /** Written by those who work in teams, and nobody is asked about it yet; whoever writes it has it. */
+  isDraft?: boolean;
+  /** A problem or a change: its facts beside the ticket are kept by who makes it. */
+  isInward?: boolean;
   /** Said otherwise than by an answer. */
   impact?: Impact;
   urgency?: Urgency;
@@ -63,6 +75,7 @@ async function prepare(
   if (!rules)
     throw new ProblemError((await isSwitchedOff(listo, body.serviceId)) ? 'serviceOff' : 'notFound');
   const { service, isConfidential, priorities, siteNames } = rules;
+  if (isInward(service.kind) !== (given.isInward ?? false)) throw new ProblemError('notFound');
   const requesterId = body.requesterId ?? viewer.id;
   const isForOther = requesterId !== viewer.id;
   if (isForOther && !viewer.mayAskForOthers && !isAgent(viewer)) throw new ProblemError('forbidden');
@@ -85,7 +98,9 @@ async function prepare(
     ...service,
     ...{ serviceId: service.id, answers, impact, urgency, priority, place, requesterId },
   };
-  const isHeld = listo.ports.tickets.isAgreedFirst(service, judged);
+  const { isDraft = false } = given;
+  const isHeld = !isDraft && listo.ports.tickets.isAgreedFirst(service, judged);
+  const isOwn = isDraft && viewer.teams.some(({ teamId }) => teamId === service.teamId);
   const row: Partial<TicketRecord> = {
     version: 1,
     kind: service.kind,
@@ -97,7 +112,7 @@ async function prepare(
     isConfidential,
     requesterId,
     raisedById: isForOther ? viewer.id : null,
-    assigneeId: null,
+    assigneeId: isOwn ? viewer.id : null,
     impact,
     urgency,
     priority,
@@ -106,7 +121,7 @@ async function prepare(
     heldFor: isHeld ? 'approval' : null,
     via: body.via,
     answered: false,
-    takenUp: false,
+    takenUp: isOwn,
     place,
     createdAt: now,
     changedAt: now,
@@ -199,10 +214,10 @@ export async function createTicket(
           // A plan makes its own promise.
           ...(service.plan && { hasPlan: { from: null, to: true } }),
         },
-        data: { version: 1, awaitsApproval: row.state === 'held' },
+        data: { version: 1, awaitsApproval: row.state === 'held' || options.isDraft === true },
       },
     );
-    await listo.ports.tickets.opened({ listo, tx }, ticket, service);
+    if (!options.isDraft) await listo.ports.tickets.opened({ listo, tx }, ticket, service);
     await options.after?.(tx, number);
     return { number };
   });

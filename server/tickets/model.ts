@@ -1,12 +1,12 @@
 import type { Sequelize } from 'sequelize';
 import type { AnswerLink, Answers } from '../../core/forms';
-import type { Door, HeldFor, Impact, Priority, TicketState, Urgency } from '../../core/tickets';
+import type { Door, HeldFor, Impact, Priority, TicketKind, TicketState, Urgency } from '../../core/tickets';
 import { autoNumber, flag, id, instant, integer, json, longText, Table, text } from '../database/table';
 
 export type TicketRecord = {
   number: number;
   version: number;
-  kind: 'incident' | 'request';
+  kind: TicketKind;
   title: string;
   serviceId: string;
   /** The version of the service under which it was sent. */

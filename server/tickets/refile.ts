@@ -1,7 +1,7 @@
 import type { api } from '../../contract';
 import type { BodyOf } from '../../contract/endpoint';
 import { carryAnswers, sayAnswer, type FormDefinition } from '../../core/forms';
-import { isOpen } from '../../core/tickets';
+import { isInward, isOpen } from '../../core/tickets';
 import { findService } from '../catalogue/services';
 import { definitionOf } from '../catalogue/versions';
 import { change } from '../http/change';
@@ -48,6 +48,8 @@ export async function changeService(
     const rules = await findService(listo, serviceId);
     if (!rules) throw refused('serviceId', 'notAChoice');
     const { service, isConfidential } = rules;
+    // A problem or a change has facts of its own beside the ticket.
+    if (isInward(service.kind) || isInward(ticket.kind)) throw refused('serviceId', 'notAChoice');
     if (isConfidential !== ticket.isConfidential) throw refused('serviceId', 'otherConfidence');
     const before = await definitionOf(listo, ticket, tx);
     const { carried, left } = carryAnswers(before.form, service.form, ticket.answers);

@@ -16,7 +16,8 @@ export type TimerKind =
   | 'leaves'
   | 'talkSilent'
   | 'ruleSilent'
-  | 'ruleTime';
+  | 'ruleTime'
+  | 'tellNotice';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

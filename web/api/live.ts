@@ -9,7 +9,17 @@ import { hearWriting } from './writing';
 import { setReachable } from './reachable';
 
 /** Queries that a change of how work is timed may change. */
-const SETTINGS = ['calendars', 'targets', 'teams', 'sites', 'ticket', 'things'];
+const SETTINGS = [
+  'calendars',
+  'targets',
+  'teams',
+  'sites',
+  'ticket',
+  'things',
+  'notices',
+  'works',
+  'problems',
+];
 /** Queries that an event of any ticket may change. */
 const SHARED = ['mine', 'asks', 'notifications'];
 /** What is shown of a thing says which tickets are about it. */

@@ -19,6 +19,8 @@ import { Waiting } from '../ui/Waiting';
 import { Acts } from './Acts';
 import { CodeLabel } from './CodeLabel';
 import classes from './Estate.module.css';
+import { useMe } from '../api/queries';
+import { ServiceTime } from './ServiceTime';
 import { EstateFrame } from './EstateFrame';
 import { Hangs } from './Hangs';
 import { History } from './History';
@@ -166,17 +168,31 @@ function Tickets({ thing: { tickets, ticketCount } }: { thing: Thing }) {
 export function ThingPage() {
   const { id } = useParams();
   const { t, local } = useWords();
+  const me = useMe();
   const { data: thing, error, refetch } = useThing(id!);
   if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
   if (!thing) return error ? <ProblemNote error={error} onRetry={() => void refetch()} /> : <Waiting />;
   const lead = [local(thing.kind), thing.tag, t(`estate/states/${thing.state}`)].filter(Boolean).join(' · ');
   return (
-    <EstateFrame title={thing.name} lead={lead}>
+    <EstateFrame
+      title={thing.name}
+      lead={lead}
+      actions={
+        me.teams.length > 0 && (
+          <Link
+            to={`/estate/notices?${new URLSearchParams({ new: '1', thing: thing.id, name: thing.name }).toString()}`}
+          >
+            {t('estate/time/notice')}
+          </Link>
+        )
+      }
+    >
       <Claim thing={thing} />
       <Acts thing={thing} />
       <div className={classes.sides}>
         <div>
           <Hangs thing={thing} />
+          {thing.isWatched && <ServiceTime thing={thing} />}
           <Tickets thing={thing} />
           <History history={thing.history} />
         </div>

@@ -150,10 +150,27 @@ describe('one thing', () => {
   });
 
   test('a watched one says what it can promise, or that this cannot be said', async () => {
-    server().on(api.estate.hangs, { ...HANGS, availability: 0.98765, alone: [ref('power')] });
+    const month = { from: NOW, promised: 7_200_000, lost: 720_000, share: 0.9, failures: 1 };
+    server()
+      .on(api.estate.hangs, { ...HANGS, availability: 0.98765, alone: [ref('power')] })
+      .on(api.calendars.list, [])
+      .on(api.notices.serviceTime, {
+        ...{ calendarId: null, maySet: true },
+        months: [
+          {
+            ...month,
+            betweenFailures: 6_480_000,
+            toRestore: 720_000,
+            notices: [{ id: 'n', title: both('Down') }],
+          },
+        ],
+      });
     await openThing({ isWatched: true });
     expect(await screen.findByText('Given what it stands on, it works 98.765 % of the time.')).toBeTruthy();
     expect(screen.getByRole('link', { name: 'power' })).toBeTruthy();
+    // What was kept of what is promised, with the notices behind it.
+    expect(await screen.findByText('90.00%')).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Down' })).toBeTruthy();
     server().on(api.estate.hangs, { ...HANGS, isTooEntangled: true });
     await openThing({ isWatched: true });
     expect(await screen.findByText(/too many things at once/)).toBeTruthy();

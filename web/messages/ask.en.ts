@@ -1,5 +1,24 @@
 /** Ask: services, their forms, one’s own tickets, decisions. */
 export const askEn = {
+  known: {
+    title: 'Known already',
+    on: 'Does not work now',
+    coming: 'Planned work',
+    ended: 'Works again',
+    longer: 'It lasts longer than was thought.',
+    since: 'since {{when}}',
+    until: 'until {{when}}',
+    thought: 'thought to last until {{when}}',
+    over: 'over {{when}}',
+    meToo: 'I have this too: tell me how it goes on',
+    isFollowed: 'You hear how it goes on.',
+    unfollow: 'No longer',
+    others_one: '{{count}} has said so',
+    others_other: '{{count}} have said so',
+    ownTicket: 'Your ticket {{number}} is part of it.',
+    fits: 'It sounds like this. Then nothing has to be sent:',
+    earlier: 'What was said before',
+  },
   ask: {
     title: 'What do you need, {{name}}?',
     placeholder: 'Say it in your own words',

@@ -1,6 +1,25 @@
 import type { askEn } from './ask.en';
 
 export const askPt: typeof askEn = {
+  known: {
+    title: 'Já conhecido',
+    on: 'Não funciona agora',
+    coming: 'Trabalho planeado',
+    ended: 'Já funciona',
+    longer: 'Dura mais do que se pensava.',
+    since: 'desde {{when}}',
+    until: 'até {{when}}',
+    thought: 'deve durar até {{when}}',
+    over: 'terminou {{when}}',
+    meToo: 'Também tenho isto: digam-me como continua',
+    isFollowed: 'Vai saber como continua.',
+    unfollow: 'Já não',
+    others_one: '{{count}} já o disse',
+    others_other: '{{count}} já o disseram',
+    ownTicket: 'O seu pedido {{number}} faz parte disto.',
+    fits: 'Parece ser isto. Então nada é preciso enviar:',
+    earlier: 'O que se disse antes',
+  },
   ask: {
     title: 'De que precisa, {{name}}?',
     placeholder: 'Diga por palavras suas',

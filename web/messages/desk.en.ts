@@ -97,6 +97,7 @@ export const deskWordsEn = {
     over: '{{share}} % of {{span}}: over',
   },
   surge: {
+    notice: 'Write a notice',
     tied_one: 'One ticket stands under {{number}} now.',
     tied_other: '{{count}} tickets stand under {{number}} now.',
     notTied: 'Not: {{numbers}}; they are agreed to first, done, or under another.',

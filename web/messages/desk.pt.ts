@@ -97,6 +97,7 @@ export const deskWordsPt = {
     over: '{{share}} % de {{span}}: acima',
   },
   surge: {
+    notice: 'Escrever um aviso',
     tied_one: 'Um pedido está agora por baixo de {{number}}.',
     tied_other: '{{count}} pedidos estão agora por baixo de {{number}}.',
     notTied: 'Não: {{numbers}}; esperam acordo, estão feitos ou por baixo de outro.',

@@ -175,6 +175,8 @@ export const en = {
     step: 'Step',
     incident: 'Incident',
     request: 'Request',
+    problem: 'Problem',
+    change: 'Change',
     waitsFor: 'Waits for {{who}}',
     heldFor: 'Held for {{whom}}',
     noClock: 'no clock runs',

@@ -1,6 +1,19 @@
 /** Things, what hangs on what, who has them. */
 export const estateEn = {
   title: 'Estate',
+  parts: { things: 'Things', notices: 'Notices', problems: 'Problems', works: 'Work' },
+  time: {
+    title: 'Kept of what is promised',
+    promised: 'It is promised to work by',
+    always: 'always',
+    month: 'Month',
+    share: 'Kept',
+    lost: 'Lost',
+    failures: 'Failures',
+    toRestore: 'To restore, on average',
+    between: 'Between failures, on average',
+    notice: 'Write a notice of it',
+  },
   lead: 'What there is, who has it, and what hangs on it.',
   find: 'Name, tag, serial number, model, place or holder',
   any: 'any',

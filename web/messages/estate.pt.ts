@@ -2,6 +2,19 @@ import type { estateEn } from './estate.en';
 
 export const estatePt: typeof estateEn = {
   title: 'Parque',
+  parts: { things: 'Coisas', notices: 'Avisos', problems: 'Problemas', works: 'Trabalhos' },
+  time: {
+    title: 'Cumprido do que se promete',
+    promised: 'Promete-se que funciona por',
+    always: 'sempre',
+    month: 'Mês',
+    share: 'Cumprido',
+    lost: 'Perdido',
+    failures: 'Falhas',
+    toRestore: 'Até repor, em média',
+    between: 'Entre falhas, em média',
+    notice: 'Escrever um aviso disto',
+  },
   lead: 'O que há, quem o tem e o que depende dele.',
   find: 'Nome, etiqueta, número de série, modelo, local ou quem o tem',
   any: 'qualquer',

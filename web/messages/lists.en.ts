@@ -175,6 +175,8 @@ export const listsEn = {
     decision: 'Decision of mine',
     incident: 'Incident',
     request: 'Request',
+    problem: 'Problem',
+    change: 'Change',
   },
   instants: {
     '@now': 'now',

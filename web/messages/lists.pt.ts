@@ -175,6 +175,8 @@ export const listsPt = {
     decision: 'Decisão minha',
     incident: 'Incidente',
     request: 'Pedido de serviço',
+    problem: 'Problema',
+    change: 'Alteração',
   },
   instants: {
     '@now': 'agora',

@@ -48,6 +48,8 @@ export const mailEn = {
     questioned: 'A question before a decision',
     late: 'It is past due',
     slipTold: 'It will be later than promised',
+    noticeTold: 'A notice to those who follow it',
+    problemSolved: 'The cause of an incident is mended',
     received: 'A mail became a ticket',
     leftOpen: 'A conversation with the assistant was left open',
     notProven: 'An answer could not be proven to be theirs',

@@ -50,6 +50,8 @@ export const mailPt: MailWords = {
     questioned: 'Uma pergunta antes de decidir',
     late: 'Passou do prazo',
     slipTold: 'Fica pronto mais tarde do que prometido',
+    noticeTold: 'Um aviso a quem o segue',
+    problemSolved: 'A causa de um incidente está resolvida',
     received: 'Um correio tornou-se pedido',
     leftOpen: 'Uma conversa com o assistente ficou aberta',
     notProven: 'Não se provou que uma resposta é sua',

@@ -14,7 +14,7 @@ export const measuresEn = {
   none: 'No clock of it began in this period.',
   standings: { met: 'in time', missed: 'late', running: 'still running' },
   by: { team: 'By team', service: 'By service', priority: 'By priority', kind: 'By kind' },
-  kinds: { incident: 'incidents', request: 'requests' },
+  kinds: { incident: 'incidents', request: 'requests', problem: 'problems', change: 'changes' },
   bar: '{{met}} in time, {{missed}} late, {{running}} still running',
   went: 'Where the time went',
   wentOf: 'Working time of {{count}} clocks, the latest ones.',

@@ -14,7 +14,7 @@ export const measuresPt = {
   none: 'Nenhum relógio dela começou neste período.',
   standings: { met: 'a tempo', missed: 'tarde', running: 'ainda a correr' },
   by: { team: 'Por equipa', service: 'Por serviço', priority: 'Por prioridade', kind: 'Por tipo' },
-  kinds: { incident: 'incidentes', request: 'pedidos' },
+  kinds: { incident: 'incidentes', request: 'pedidos', problem: 'problemas', change: 'alterações' },
   bar: '{{met}} a tempo, {{missed}} tarde, {{running}} ainda a correr',
   went: 'Para onde foi o tempo',
   wentOf: 'Tempo de trabalho de {{count}} relógios, os mais recentes.',

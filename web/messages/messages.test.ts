@@ -34,6 +34,12 @@ import { measuresEn } from './measures.en';
 import { measuresPt } from './measures.pt';
 import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
+import { noticesEn } from './notices.en';
+import { noticesPt } from './notices.pt';
+import { worksEn } from './works.en';
+import { worksPt } from './works.pt';
+import { causesEn } from './causes.en';
+import { causesPt } from './causes.pt';
 import { estateEn } from './estate.en';
 import { estatePt } from './estate.pt';
 import { rulesEn } from './rules.en';
@@ -62,6 +68,9 @@ const english = flatten({
   setup: setupEn,
   rules: rulesEn,
   estate: estateEn,
+  notices: noticesEn,
+  works: worksEn,
+  causes: causesEn,
   workshop: workshopEn,
   moving: movingEn,
   plan: planEn,
@@ -85,6 +94,9 @@ const portuguese = flatten({
   setup: setupPt,
   rules: rulesPt,
   estate: estatePt,
+  notices: noticesPt,
+  works: worksPt,
+  causes: causesPt,
   workshop: workshopPt,
   moving: movingPt,
   plan: planPt,

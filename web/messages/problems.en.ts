@@ -13,6 +13,8 @@ export const problemsEn = {
   stale: 'Someone changed it meanwhile.',
   alreadyDecided: 'Someone has already decided this.',
   fileTooLarge: 'The file is larger than 25 MB. Send a smaller one, or a link to it.',
+  noProblemService:
+    'An administrator publishes a service for the causes of incidents first, in Workshop > Services.',
   tooManyAtOnce:
     'At most 5,000 are changed at once. Narrow the list and do it in parts; nothing was changed.',
   tableNotRead: 'Quotation marks in it do not fit. Mend them and send it again; nothing was written.',

@@ -13,6 +13,8 @@ export const problemsPt = {
   stale: 'Alguém mudou isto entretanto.',
   alreadyDecided: 'Alguém já decidiu isto.',
   fileTooLarge: 'O ficheiro tem mais de 25 MB. Envie um mais pequeno, ou uma ligação.',
+  noProblemService:
+    'Primeiro um administrador publica um serviço para as causas de incidentes, em Oficina > Serviços.',
   tooManyAtOnce:
     'Mudam-se no máximo 5000 de uma vez. Restrinja a lista e faça-o por partes; nada foi mudado.',
   tableNotRead: 'As aspas não fecham. Corrija-as e envie de novo; nada foi escrito.',

@@ -14,6 +14,8 @@ export const proceduresEn = {
   serviceFor: 'the service “{{name}}”',
   incidents: 'any incident',
   requests: 'any request',
+  problems: 'any problem',
+  changes: 'any change',
   isDone: 'is done:',
   name: 'Name',
   steps: 'The steps',

@@ -13,6 +13,8 @@ export const proceduresPt = {
   serviceFor: 'o serviço «{{name}}»',
   incidents: 'qualquer incidente',
   requests: 'qualquer pedido',
+  problems: 'qualquer problema',
+  changes: 'qualquer alteração',
   isDone: 'se faz:',
   name: 'Nome',
   steps: 'Os passos',

@@ -183,6 +183,8 @@ export const pt: Messages = {
     step: 'Passo',
     incident: 'Incidente',
     request: 'Pedido',
+    problem: 'Problema',
+    change: 'Alteração',
     waitsFor: 'Espera por {{who}}',
     heldFor: 'Espera: {{whom}}',
     noClock: 'nenhum relógio corre',

@@ -19,7 +19,12 @@ export const servicesEn = {
   open_one: '{{count}} open request',
   open_other: '{{count}} open requests',
   move: 'Move {{name}}',
-  kinds: { incident: 'something is broken', request: 'something is wanted' },
+  kinds: {
+    incident: 'something is broken',
+    request: 'something is wanted',
+    problem: 'the cause of incidents',
+    change: 'work on what is run',
+  },
   subjects: {
     open: 'Subjects …',
     title: 'The subjects of the catalogue',

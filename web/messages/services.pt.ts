@@ -20,7 +20,12 @@ export const servicesPt: ServicesWords = {
   open_one: '{{count}} pedido aberto',
   open_other: '{{count}} pedidos abertos',
   move: 'Mover {{name}}',
-  kinds: { incident: 'algo está avariado', request: 'algo é preciso' },
+  kinds: {
+    incident: 'algo está avariado',
+    request: 'algo é preciso',
+    problem: 'a causa de incidentes',
+    change: 'trabalho no que está em serviço',
+  },
   subjects: {
     open: 'Assuntos …',
     title: 'Os assuntos do catálogo',

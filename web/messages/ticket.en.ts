@@ -1,5 +1,16 @@
 /** A ticket: its page, what can be done with it, its time. */
 export const ticketEn = {
+  ofWork: { outcomes: { done: 'done', failed: 'failed', takenBack: 'taken back' } },
+  ofProblem: {
+    stages: {
+      suspected: 'suspected',
+      lookedInto: 'being looked into',
+      causeKnown: 'the cause is known',
+      knownError: 'known error, with a way around it',
+      solved: 'solved',
+    },
+    ties: { suspected: 'may come of it', confirmed: 'comes of it', dropped: 'does not come of it' },
+  },
   ticket: {
     number: 'Number {{number}}',
     raisedBy: 'raised for you by {{name}}',
@@ -177,6 +188,9 @@ export const ticketEn = {
     stepFailed: 'A step failed in',
     slipTold: 'Later than promised:',
     sameMatter: 'Goes on with another of the same matter:',
+    noticeTold: 'Known, and being worked on:',
+    problemSolved: 'The cause is mended:',
+    problemBack: 'A problem is back:',
     mentioned: '{{who}} calls you in',
     slipped: 'The promise slips:',
     sentApprover: '{{who}} asks you to decide',
@@ -295,6 +309,14 @@ export const ticketEn = {
     afterDue: 'A reminder comes before it is due. Choose an earlier one.',
     noApprover: 'Nobody can decide this. Tell the service desk.',
     overlaps: 'You are away then already. Take that back first.',
+    endsBeforeBegins: 'The end comes before the beginning.',
+    isOver: 'This has gone by already. Choose a later time.',
+    inGap: 'The clocks are put forward then: this time does not exist there. Choose one before or after it.',
+    confidential: 'It is in confidence: its words must not go to others. Write it without that ticket.',
+    notStandard: 'This template is not agreed to beforehand. Submit it as a normal change.',
+    retired: 'One of the things is retired meanwhile. Take it off, and have the change agreed to again.',
+    notAnIncident: 'Only incidents come of a problem.',
+    inUse: 'One that is taken away is still in use.',
   },
   doors: {
     portal: 'portal',

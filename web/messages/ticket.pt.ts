@@ -1,6 +1,17 @@
 import type { ticketEn } from './ticket.en';
 
 export const ticketPt: typeof ticketEn = {
+  ofWork: { outcomes: { done: 'feito', failed: 'falhou', takenBack: 'desfeito' } },
+  ofProblem: {
+    stages: {
+      suspected: 'suspeito',
+      lookedInto: 'em análise',
+      causeKnown: 'a causa é conhecida',
+      knownError: 'erro conhecido, com solução de recurso',
+      solved: 'resolvido',
+    },
+    ties: { suspected: 'pode vir daí', confirmed: 'vem daí', dropped: 'não vem daí' },
+  },
   ticket: {
     number: 'Número {{number}}',
     raisedBy: 'aberto para si por {{name}}',
@@ -178,6 +189,9 @@ export const ticketPt: typeof ticketEn = {
     stepFailed: 'Falhou um passo em',
     slipTold: 'Mais tarde do que prometido:',
     sameMatter: 'Continua com outro do mesmo assunto:',
+    noticeTold: 'Conhecido, e a ser tratado:',
+    problemSolved: 'A causa está resolvida:',
+    problemBack: 'Um problema voltou:',
     mentioned: '{{who}} chama-o em',
     slipped: 'A promessa atrasa-se:',
     sentApprover: '{{who}} pede a sua decisão',
@@ -298,6 +312,14 @@ export const ticketPt: typeof ticketEn = {
     afterDue: 'Um lembrete vem antes do prazo. Escolha mais cedo.',
     noApprover: 'Ninguém pode decidir isto. Avise a central de serviços.',
     overlaps: 'Já está fora nessa altura. Retire essa ausência primeiro.',
+    endsBeforeBegins: 'O fim vem antes do princípio.',
+    isOver: 'Isto já passou. Escolha uma hora mais tarde.',
+    inGap: 'Nessa altura os relógios adiantam: essa hora não existe lá. Escolha uma antes ou depois.',
+    confidential: 'É confidencial: as suas palavras não podem chegar a outros. Escreva-o sem esse pedido.',
+    notStandard: 'Este modelo não está acordado de antemão. Submeta-o como alteração normal.',
+    retired: 'Uma das coisas foi entretanto abatida. Retire-a, e peça de novo o acordo.',
+    notAnIncident: 'Só incidentes vêm de um problema.',
+    inUse: 'Um dos retirados ainda está em uso.',
   },
   doors: {
     portal: 'portal',

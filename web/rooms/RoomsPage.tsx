@@ -16,6 +16,7 @@ import { Board } from './Board';
 import { callRooms } from './callRooms';
 import { FormDialog } from './FormDialog';
 import { Log } from './Log';
+import { RoomNotices } from './RoomNotices';
 import { RoomList } from './RoomList';
 import classes from './Rooms.module.css';
 import { useActing } from './useActing';
@@ -118,6 +119,7 @@ function Room({ roomId, home, here }: { roomId: string; home: RoomsHome; here: s
   return (
     <section className={classes.room}>
       <Head {...{ room, here, q, onSearch: setQ }} />
+      <RoomNotices />
       {q.trim().length > 1 ? (
         <Found q={q} home={home} />
       ) : (

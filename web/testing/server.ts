@@ -119,6 +119,8 @@ export function standIn(): () => StandInServer {
   const real = globalThis.fetch;
   beforeEach(() => {
     server = new StandInServer();
+    // Most pages ask what does not work; mostly everything does.
+    server.on(api.notices.mine, []);
     globalThis.fetch = server.fetch;
     localStorage.clear();
   });

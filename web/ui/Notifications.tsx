@@ -17,14 +17,19 @@ const TEAM_SIDE = new Set(['assignee', 'team', 'lead']);
 
 /** Where a notification leads: to the side on which its reader stands. */
 function placeOf({ as, number, event }: Notification, isAgent: boolean): string {
+  // A notice that one follows without a ticket stands on the first page.
+  if (number === null) return '/ask';
   if (as === 'approver' && event === 'sent') return '/ask';
   return isAgent && TEAM_SIDE.has(as) ? `/desk/nextUp/${number}` : `/ask/tickets/${number}`;
 }
 
-/** All that was told of one ticket stands together, by the newest. */
+/** All that was told of one ticket stands together, by the newest; of a notice by its title. */
 function groupByTicket(all: Notification[]): Notification[][] {
-  const groups = new Map<number, Notification[]>();
-  for (const each of all) groups.set(each.number, [...(groups.get(each.number) ?? []), each]);
+  const groups = new Map<number | string, Notification[]>();
+  for (const each of all) {
+    const name = each.number ?? each.title;
+    groups.set(name, [...(groups.get(name) ?? []), each]);
+  }
   return [...groups.values()];
 }
 
@@ -74,13 +79,13 @@ export function Notifications() {
           {groups.length === 0 && <p className={classes.none}>{t('frame/noNotifications')}</p>}
           {groups.map((group) => (
             <Link
-              key={group[0]!.number}
+              key={group[0]!.number ?? group[0]!.title}
               className={classes.group}
               data-unread={group.some(({ isRead }) => !isRead) || undefined}
               to={placeOf(group[0]!, me.areas.includes('desk'))}
               onClick={() => {
                 setOpen(false);
-                read.mutate(group[0]!.number);
+                read.mutate(group[0]!.number ?? undefined);
               }}
             >
               <strong>
@@ -88,7 +93,7 @@ export function Notifications() {
               </strong>
               {group.slice(0, 3).map((each) => (
                 <span key={each.id}>
-                  {each.words ? local(each.words) : `${wordsOf(each)} ${each.number}`} ·{' '}
+                  {each.words ? local(each.words) : `${wordsOf(each)} ${each.number ?? ''}`} ·{' '}
                   {times.when(each.at, now)}
                 </span>
               ))}

@@ -1,6 +1,7 @@
 import type { Entry } from '../../contract/tickets';
 import type { LocalText } from '../../core/forms';
 import { isShown, type ShownKind } from '../../core/journal';
+import type { WorkOutcome } from '../../core/works';
 import type { EntryWording } from '../messages/entries.en';
 import { useWords } from '../messages/useWords';
 import { useChangeWords } from './useChangeWords';
@@ -73,6 +74,12 @@ function useReadableWords(meId: string): (entry: Entry) => string | null {
       steps: listOf(data.driving).slice(0, 1).map(local).join(),
       changed: listOf(data.fields).map(local).join(', '),
       reason: data.reason,
+      title: nameOf(data.title),
+      // A decision has an outcome too, of other words.
+      outcome: type === 'workEnded' ? t(`ofWork/outcomes/${data.outcome as WorkOutcome}`) : '',
+      stage: data.stage === undefined ? '' : t(`ofProblem/stages/${data.stage}`),
+      tie: data.tie === undefined ? '' : t(`ofProblem/ties/${data.tie}`),
+      other: data.other,
       under: data.under,
       from,
       below: data.below,

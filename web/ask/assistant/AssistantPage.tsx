@@ -10,6 +10,7 @@ import { useDraft } from '../../api/useDraft';
 import '../../messages/assistantWords';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
+import { FittingNotices } from '../../notices/Bands';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Rating } from '../../ui/Rating';
 import { Waiting } from '../../ui/Waiting';
@@ -95,6 +96,14 @@ function Conversation({ first }: { first: TalkView }) {
     <div className={classes.page}>
       <div>
         <h1>{t('assistant/title')}</h1>
+        <FittingNotices
+          words={
+            first.turns
+              .filter(({ by }) => by === 'person')
+              .map(({ text = '' }) => text)
+              .at(-1) ?? ''
+          }
+        />
         <div className={classes.turns} aria-live="polite">
           {first.turns.map((turn, i) => (
             <Turn

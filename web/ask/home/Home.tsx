@@ -2,6 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useMe } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
+import { NoticeBands } from '../../notices/Bands';
 import { Decisions } from './Decisions';
 import classes from './Home.module.css';
 import { Places } from './Places';
@@ -25,6 +26,7 @@ export function Home() {
   const forPerson = search.get('for');
   return (
     <div className={classes.page}>
+      <NoticeBands query={query} forPerson={forPerson} />
       <h1 className={classes.title}>{t('ask/title', { name: firstNameOf(me.name) })}</h1>
       <input
         className={classes.field}

@@ -13,6 +13,7 @@ import { ProblemNote } from '../../ui/ProblemNote';
 import { useMoney } from '../../ui/useMoney';
 import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
+import { FittingNotices } from '../../notices/Bands';
 import { FieldInput, FieldLabel } from '../../form/FieldInput';
 import { Fitting } from './Fitting';
 import { RecurringCase } from './RecurringCase';
@@ -110,6 +111,7 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
             onTake={({ title, answers }) => form.change({ title, answers: { ...draft.answers, ...answers } })}
           />
         )}
+        {page === 0 && <FittingNotices words={draft.title} service={service.id} forPerson={forPerson} />}
         {page === 0 && (
           <TextInput
             id="field-title"

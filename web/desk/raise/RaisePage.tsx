@@ -21,6 +21,7 @@ import {
 } from '../../api/queries';
 import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
+import { FittingNotices } from '../../notices/Bands';
 import { Lost } from '../../ui/Lost';
 import { onEnterTakeOnly } from '../../ui/onlyHit';
 import { PersonName } from '../../ui/PersonName';
@@ -29,7 +30,7 @@ import { PastConversations } from '../people/PastConversations';
 import { PersonTickets, usePersonCard } from '../people/PersonTickets';
 import { useWhyAlike } from '../ticket/Together';
 import classes from './Raise.module.css';
-import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tickets';
+import { IMPACTS, isInward, URGENCIES, type Impact, type Urgency } from '../../../core/tickets';
 
 type Draft = {
   personId: string | null;
@@ -138,7 +139,8 @@ export function RaisePage() {
   const [typed, setTyped] = useState('');
   const [q] = useDebouncedValue(typed, 120);
   const { data: people = [], isPlaceholderData } = usePeopleSearch(q);
-  const { data: services = [] } = useAllServices();
+  const { data: all = [] } = useAllServices();
+  const services = all.filter(({ kind }) => !isInward(kind));
   const { data: service } = useService(draft.serviceId ?? services[0]?.id ?? '');
   const { data: person } = usePersonCard(draft.personId);
   const [saidSoFar] = useDebouncedValue(draft.title, 120);
@@ -264,6 +266,11 @@ export function RaisePage() {
             {t('raise/whole')}
           </Link>
         )}
+        <FittingNotices
+          words={draft.title}
+          {...(draft.serviceId !== null && { service: draft.serviceId })}
+          forPerson={draft.personId}
+        />
         {draft.serviceId && <Reported title={draft.title} serviceId={draft.serviceId} />}
       </form>
       <aside>

@@ -22,6 +22,7 @@ import { RulesOf } from './RulesOf';
 import { Next } from './Next';
 import { Procedure } from './Procedure';
 import { Thread } from './Thread';
+import { Known } from './Known';
 import { ThingsOf } from './ThingsOf';
 import { Together } from './Together';
 
@@ -79,6 +80,7 @@ function Page({ ticket, list, search, isFull }: Place & { ticket: Ticket }) {
         {ticket.plan && <PlanSteps ticket={ticket} list={list} />}
         <Clocks ticket={ticket} now={now} />
         {rights.includes('readNotes') && <ThingsOf key={`things ${ticket.number}`} ticket={ticket} />}
+        {rights.includes('readNotes') && <Known key={`known ${ticket.number}`} ticket={ticket} />}
         {rights.includes('note') && <Procedure ticket={ticket} />}
         {rights.includes('note') && <Articles ticket={ticket} />}
         <Requester ticket={ticket} now={now} />

@@ -85,6 +85,14 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
       >
         {t('surge/show')}
       </Button>
+      <Button
+        size="compact-sm"
+        variant="default"
+        component={Link}
+        to={`/estate/notices?${new URLSearchParams({ new: '1', numbers: numbers.join(), title: local(service), service: surge.serviceId })}`}
+      >
+        {t('surge/notice')}
+      </Button>
       {others.length > 0 && (
         <Button size="compact-sm" loading={tie.isPending} onClick={() => tie.mutate()}>
           {t('surge/tie', { count: others.length, number: first })}

@@ -1,3 +1,4 @@
+import { TICKET_KINDS, type TicketKind } from '../../../core/tickets';
 import { Button, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -22,6 +23,8 @@ const newStep = (): ProcedureBody['steps'][number] => ({
 const newBody = (teamId: string): ProcedureBody => ({
   ...{ teamId, serviceId: null, kind: 'incident', name: NOTHING, overview: NOTHING, steps: [newStep()] },
 });
+
+const isKind = (value: string): value is TicketKind => TICKET_KINDS.some((kind) => kind === value);
 
 /** Writes down how a service or a kind of work is done; what is written is kept until it is saved. */
 export function ProcedureEditor({ teamId, procedure }: { teamId: string; procedure: Procedure | null }) {
@@ -83,8 +86,7 @@ export function ProcedureEditor({ teamId, procedure }: { teamId: string; procedu
           isFixed={isFixed}
           value={body.serviceId ?? body.kind ?? ''}
           options={[
-            { value: 'incident', label: t('procedures/incidents') },
-            { value: 'request', label: t('procedures/requests') },
+            ...TICKET_KINDS.map((kind) => ({ value: kind, label: t(`procedures/${kind}s`) })),
             ...services
               .filter((service) => service.teamId === body.teamId)
               .map((service) => ({
@@ -93,11 +95,7 @@ export function ProcedureEditor({ teamId, procedure }: { teamId: string; procedu
               })),
           ]}
           onChange={(value) =>
-            set(
-              value === 'incident' || value === 'request'
-                ? { serviceId: null, kind: value }
-                : { serviceId: value, kind: null },
-            )
+            set(isKind(value) ? { serviceId: null, kind: value } : { serviceId: value, kind: null })
           }
         />{' '}
         {t('procedures/isDone')}

@@ -34,7 +34,7 @@ export function ProceduresPage() {
     local(name),
     serviceId !== null
       ? local(services.find((each) => each.id === serviceId)?.title ?? { en: serviceId, pt: serviceId })
-      : t(kind === 'incident' ? 'procedures/incidents' : 'procedures/requests'),
+      : t(`procedures/${kind ?? 'request'}s`),
   ];
   return (
     <WorkshopFrame lead={t('procedures/lead')}>

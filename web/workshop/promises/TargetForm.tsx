@@ -10,7 +10,7 @@ import {
   type StartWords,
   type TargetSentence,
 } from '../../../core/targets';
-import { HELD_FOR, PRIORITIES } from '../../../core/tickets';
+import { HELD_FOR, PRIORITIES, TICKET_KINDS } from '../../../core/tickets';
 import { useAllServices, useTeams } from '../../api/queries';
 import '../../messages/measuresWords';
 import { useWords } from '../../messages/useWords';
@@ -94,7 +94,7 @@ function Work({ work, onChange }: { work: StartWords; onChange(work: StartWords)
   const { data: teams = [] } = useTeams();
   const { data: services = [] } = useAllServices();
   const lists = [
-    ['kinds', ['incident', 'request'].map((value) => ({ value, label: t(`measures/kinds/${value}`) }))],
+    ['kinds', TICKET_KINDS.map((value) => ({ value, label: t(`measures/kinds/${value}`) }))],
     ['teamIds', teams.map(({ id, name }) => ({ value: id, label: local(name) }))],
     ['serviceIds', services.map(({ id, title }) => ({ value: id, label: local(title) }))],
     ['priorities', PRIORITIES.map((value) => ({ value, label: value }))],

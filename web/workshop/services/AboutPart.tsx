@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { PLACES, type Place } from '../../../contract/names';
-import { IMPACTS, URGENCIES, type Impact, type Urgency } from '../../../core/tickets';
+import { type Impact, IMPACTS, TICKET_KINDS, URGENCIES, type Urgency } from '../../../core/tickets';
 import { useCategories, useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { BothLanguages } from '../../ui/BothLanguages';
@@ -65,7 +65,7 @@ export function AboutPart({ definition, isFixed, change, names, onName }: PartPr
           {...both}
           label={t('services/about/kind')}
           value={kind}
-          options={(['request', 'incident'] as const).map((value) => ({
+          options={TICKET_KINDS.map((value) => ({
             value,
             label: t(`services/kinds/${value}`),
           }))}

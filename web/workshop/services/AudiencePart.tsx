@@ -15,15 +15,26 @@ const FIRST = { field: 'isAgent', op: 'is', value: true } as const;
 type Listed = Extract<Group, { in: string[] }>;
 const isListed = (group: Group): group is Listed => 'in' in group;
 
-/** For whom a service is: any of these groups; none named is everyone. */
+/** For whom a service is. */
 export function AudiencePart({ definition, isFixed, change, count }: PartProps & { count: number }) {
+  return (
+    <AudienceSentence
+      {...{ isFixed, count, audience: definition.audience }}
+      onChange={(audience) => change({ audience })}
+    />
+  );
+}
+
+type Props = { audience: Group[]; isFixed: boolean; count: number; onChange(audience: Group[]): void };
+
+/** Whom something is for: any of these groups; none named is everyone. */
+export function AudienceSentence({ audience, isFixed, count, onChange }: Props) {
   const { t, local } = useWords();
   const { data: sites = [] } = useSites();
   const { data: teams = [] } = useTeams();
   const { departments, titles } = useAudienceWords();
-  const { audience } = definition;
   const set = (i: number, group: Group | null): void =>
-    change({ audience: audience.flatMap((each, at) => (at === i ? (group ?? []) : each)) });
+    onChange(audience.flatMap((each, at) => (at === i ? (group ?? []) : each)));
   const choices: Record<Listed['by'], { value: string; label: string }[]> = {
     site: sites.map(({ id, name }) => ({ value: id, label: name })),
     team: teams.map(({ id, name }) => ({ value: id, label: local(name) })),
@@ -36,7 +47,7 @@ export function AudiencePart({ definition, isFixed, change, count }: PartProps &
       : by === 'condition'
         ? { by, when: FIRST }
         : { by };
-    change({ audience: [...audience, group as Group] });
+    onChange([...audience, group as Group]);
   };
   const nameOf = ({ by }: Group): string => t(`services/audience/by/${by}`);
   return (
