@@ -13,3 +13,32 @@ export { points, seenBy, type Deed, type Place, type Scheme } from './points';
 export { processChart, type ProcessChart, type SignalRule } from './processChart';
 export { quantile, summarise, type Summary } from './summary';
 export { timeToDone, type Length, type Survival } from './survival';
+export {
+  bucketsOf,
+  checkChart,
+  conditionsOf,
+  figureOf,
+  isOfCourse,
+  MOST_BUCKETS,
+  oneOf,
+  periodBefore,
+  periodOf,
+  reckonedBy,
+  SHOWS,
+  showsFor,
+  type Chart,
+  type ChartProblem,
+  type Measure,
+  type Show,
+  type Stretch,
+  type What,
+} from './chart';
+export {
+  FACT_FIELDS,
+  FACT_KINDS,
+  getFactField,
+  listFactFields,
+  type FactField,
+  type FactKind,
+} from './fields';
+export { HOLDS, ticketFactOf, type FactEntry, type TicketFact } from './facts';

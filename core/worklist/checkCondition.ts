@@ -53,6 +53,17 @@ function isValueOf({ kind }: ListField, value: unknown): boolean {
   }
 }
 
+/** What is wrong with what a field is asked; null: nothing. */
+export function checkField(
+  field: ListField,
+  part: Extract<Condition, { op: string }>,
+  withWords = false,
+): 'notAskable' | 'wrongValue' | null {
+  if (!listOps(field, withWords).includes(part.op)) return 'notAskable';
+  const values: unknown[] = 'value' in part ? (Array.isArray(part.value) ? part.value : [part.value]) : [];
+  return values.every((value) => isValueOf(field, value)) ? null : 'wrongValue';
+}
+
 /**
  * What is wrong with a condition of a worklist: fields that there are not (any more), questions that they cannot be
  * asked, values of another kind. `withWords`: texts may be asked for words in any form.
@@ -75,11 +86,8 @@ export function checkCondition(
       return;
     }
     const field = getListField(part.field);
-    const problem = (code: ConditionProblem['code']) => problems.push({ code, field: part.field });
-    if (!field) return void problem('unknownField');
-    if (!listOps(field, withWords).includes(part.op)) return void problem('notAskable');
-    const values: unknown[] = 'value' in part ? (Array.isArray(part.value) ? part.value : [part.value]) : [];
-    if (!values.every((value) => isValueOf(field, value))) problem('wrongValue');
+    const code = field ? checkField(field, part, withWords) : 'unknownField';
+    if (code) problems.push({ code, field: part.field });
   }
   check(condition, 0);
   return problems;

@@ -12,7 +12,7 @@ export {
 export { getListField, LIST_FIELDS, LIST_FIELD_NAMES, WORKS } from './fields';
 export type { ListField, ListFieldName, Work } from './fields';
 export { FALLS_DUE } from './due';
-export { checkCondition, listOps, type ConditionProblem } from './checkCondition';
+export { checkCondition, checkField, listOps, type ConditionProblem } from './checkCondition';
 export { GIVEN_LISTS, GIVEN_NAMES, isGiven, PLAIN, type GivenName } from './given';
 export { ME, MY_GROUPS, MY_TEAMS, resolveCondition, type ListReader } from './resolve';
 export { BOARD_FIELDS, CARD_FACTS, COLUMNS, GROUPINGS, MARKS, ORDERS, VIEWS } from './types';
