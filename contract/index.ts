@@ -21,6 +21,7 @@ import { procedureEndpoints } from './procedures';
 import { readyTextEndpoints } from './readyTexts';
 import { routingEndpoints } from './routing';
 import { estateEndpoints } from './estate';
+import { measureEndpoints } from './measures';
 import { noticeEndpoints } from './notices';
 import { problemEndpoints } from './problems';
 import { workEndpoints } from './works';
@@ -58,6 +59,7 @@ export const api = {
   routing: routingEndpoints,
   rules: ruleEndpoints,
   estate: estateEndpoints,
+  measures: measureEndpoints,
   notices: noticeEndpoints,
   works: workEndpoints,
   problems: problemEndpoints,

@@ -1,3 +1,5 @@
+import { measurePaths } from './measurePaths';
+
 /** Where and how each endpoint is called: all that a browser needs to know of a contract at run time. */
 export const paths = {
   session: {
@@ -210,6 +212,7 @@ export const paths = {
     serviceTime: { method: 'get', path: '/things/:id/service-time' },
     setPromised: { method: 'put', path: '/things/:id/promised' },
   },
+  measures: measurePaths,
   problems: {
     list: { method: 'get', path: '/problems' },
     recurring: { method: 'get', path: '/problems/recurring' },

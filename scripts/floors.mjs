@@ -35,7 +35,7 @@ const SUBJECTS = [
     'personCards',
     'rules',
   ],
-  ['notices', 'works', 'problems'],
+  ['notices', 'works', 'problems', 'measures'],
   ['standIns'],
 ];
 export const FLOORS = {

@@ -36,6 +36,7 @@ import type { StreamSessions } from './sessions/streams';
 import { importRoutes } from './imports/routes';
 import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
+import { measureRoutes } from './measures/routes';
 import { problemRoutes } from './problems/routes';
 import { workRoutes } from './works/routes';
 import { noticeRoutes } from './notices/routes';
@@ -163,6 +164,7 @@ const ROUTES: Routes[] = [
   noticeRoutes,
   workRoutes,
   problemRoutes,
+  measureRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

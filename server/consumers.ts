@@ -4,6 +4,7 @@ import { chatTold } from './chat/told';
 import { clocksConsumer } from './clocks/consumer';
 import { createTellingConsumer } from './notifications/consumer';
 import { decidingConsumer } from './approvals/consumer';
+import { factsConsumer } from './measures/facts';
 import { hoursConsumer } from './hours/consumer';
 import { mailTold } from './mail/tell';
 import { problemsConsumer } from './problems/back';
@@ -30,6 +31,7 @@ export const INWARD: Consumer[] = [
   togetherConsumer,
   problemsConsumer,
   tellingConsumer,
+  factsConsumer,
 ];
 /** What leaves the application. */
 export const OUTWARD: Consumer[] = [chatConsumer];

@@ -12,6 +12,7 @@ import { createFileTables } from './files/model';
 import { createJournalTables } from './journal/model';
 import { createKnowledgeTables } from './knowledge/model';
 import { createMailTables } from './mail/model';
+import { createMeasureTables } from './measures/model';
 import { createNoticeTables } from './notices/model';
 import { createProblemTables } from './problems/model';
 import { createWorkTables } from './works/model';
@@ -49,6 +50,7 @@ export function createTables(sequelize: Sequelize) {
     ...createClockTables(sequelize),
     ...createPlanTables(sequelize),
     ...createTimerTables(sequelize),
+    ...createMeasureTables(sequelize),
     ...createRecountTables(sequelize),
     ...createNotificationTables(sequelize),
     ...createMailTables(sequelize),

@@ -9,6 +9,7 @@ import { giveSlipWord } from './plans/slip';
 import { goOnToNextLine } from './routing/assign';
 import { hearRuleSilence, hearRuleTime } from './rules/silence';
 import { sendSteps } from './plans/send';
+import { gatherFacts } from './measures/facts';
 import { tellNotice } from './notices/tell';
 import { giveDueWord, remind } from './tickets/dueByHand';
 import { makeMove } from './tickets/move';
@@ -45,6 +46,7 @@ const handlers: Record<Due['kind'], TimerHandler> = {
   ruleSilent: hearRuleSilence,
   ruleTime: hearRuleTime,
   tellNotice,
+  gatherFacts,
 };
 
 /** What falls due, and what is done then. */

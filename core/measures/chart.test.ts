@@ -8,13 +8,16 @@ import {
   FACT_KINDS,
   figureOf,
   listFactFields,
+  gatherAll,
   MOST_BUCKETS,
   narrowed,
+  NO_FACTS,
   periodBefore,
   periodOf,
   quantile,
   SHOWS,
   showsFor,
+  spreadOf,
   type Chart,
 } from './index';
 
@@ -132,7 +135,7 @@ describe('a chart is refused', () => {
 });
 
 describe('the figure of some facts', () => {
-  const facts = { count: 4, values: [1, 3, 2], met: 1 };
+  const facts = { count: 4, met: 1, known: 3, sum: 6, values: [1, 3, 2] };
   test.each<[Chart['what'], number | null]>([
     ['count', 4],
     [{ share: { all: [] } }, 25],
@@ -145,12 +148,39 @@ describe('the figure of some facts', () => {
   });
 
   test('of nothing is nothing, but a count and a sum of it are 0', () => {
-    const none = { count: 0, values: [], met: 0 };
+    const none = NO_FACTS;
     expect(figureOf({ share: { all: [] } }, none)).toBeNull();
     expect(figureOf({ median: 'x' }, none)).toBeNull();
     expect(figureOf({ mean: 'x' }, none)).toBeNull();
     expect([figureOf('count', none), figureOf({ sum: 'x' }, none)]).toEqual([0, 0]);
   });
+});
+
+test('the facts of parts together give the figure of the whole', () => {
+  const part = (values: number[], met: number) => ({
+    ...{ count: values.length + 1, met, known: values.length, values },
+    sum: values.reduce((sum, value) => sum + value, 0),
+  });
+  const lists = fc.array(fc.array(fc.integer({ min: 0, max: 1_000 }), { maxLength: 6 }), { maxLength: 5 });
+  fc.assert(
+    fc.property(lists, (parts) => {
+      const all = gatherAll(parts.map((values) => part(values, 1)));
+      const whole = { ...part(parts.flat(), parts.length), count: parts.flat().length + parts.length };
+      for (const what of [
+        'count',
+        { mean: 'x' },
+        { median: 'x' },
+        { p90: 'x' },
+        { share: { all: [] } },
+      ] as const)
+        expect(figureOf(what as Chart['what'], all)).toEqual(figureOf(what as Chart['what'], whole));
+    }),
+  );
+});
+
+test('values spread between their least and most', () => {
+  expect(spreadOf([4, 1, 2, 3, 5])).toEqual([1, 2, 3, 4, 5]);
+  expect(spreadOf([])).toBeNull();
 });
 
 describe('narrowing as a condition', () => {

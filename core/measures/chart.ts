@@ -2,17 +2,7 @@ import type { Condition, Scalar } from '../conditions';
 import { checkField } from '../worklist';
 import { bucketAfter, bucketOf, listBuckets, type Unit } from './buckets';
 import { FACT_FIELDS, getFactField, type FactKind } from './fields';
-import { summarise } from './summary';
-
-/** What a figure says of the facts that it counts. */
-export type What =
-  | 'count'
-  | { sum: string }
-  | { mean: string }
-  | { median: string }
-  | { p90: string }
-  /** The share of those that meet it, in percent. */
-  | { share: Condition };
+import type { What } from './figure';
 
 /** What counts or sums facts. `at`: the instant by which a fact falls into the period. */
 export type Measure = { of: FactKind; what: What; at: string; where: Condition };
@@ -73,6 +63,10 @@ export function reckonedBy({ what }: Pick<Measure, 'what'>): string | null {
 const addsUp = ({ what }: Measure): boolean => what === 'count' || 'sum' in (what as object);
 /** What is drawn from how tickets came, went and stayed, not from one figure a part. */
 const OF_COURSE: readonly Show[] = ['flow', 'ageing', 'survival', 'expected'];
+const COURSES: Partial<Record<FactKind, Show[]>> = {
+  tickets: [...OF_COURSE],
+  conversations: ['expected'],
+};
 /** Whether a chart is drawn from the course of tickets. */
 export const isOfCourse = (show: Show): boolean => OF_COURSE.includes(show);
 
@@ -80,8 +74,7 @@ export const isOfCourse = (show: Show): boolean => OF_COURSE.includes(show);
 export function showsFor(chart: Pick<Chart, 'of' | 'what' | 'at' | 'where' | 'by' | 'every'>): Show[] {
   const field = reckonedBy(chart);
   const isLength = field !== null && getFactField(chart.of, field)?.is === 'length';
-  const course: Show[] =
-    chart.of === 'tickets' && chart.what === 'count' ? ['flow', 'ageing', 'survival', 'expected'] : [];
+  const course: Show[] = chart.what === 'count' ? (COURSES[chart.of] ?? []) : [];
   if (chart.every !== null)
     return [
       ...(chart.by === null ? (['line', 'bars', 'process'] as const) : (['line', 'bars'] as const)),
@@ -143,18 +136,6 @@ export function periodBefore(
   zone: string,
 ): { from: number; to: number } {
   return { from: periodOf({ last, unit }, from - 1, zone).from, to: from };
-}
-
-/** The figure of some facts. `values`: what they hold in the field that it reckons with; `met`: how many meet its condition. */
-export function figureOf(
-  what: What,
-  { count, values, met }: { count: number; values: number[]; met: number },
-): number | null {
-  if (what === 'count') return count;
-  if ('share' in what) return count === 0 ? null : (100 * met) / count;
-  const summary = summarise(values);
-  if ('sum' in what) return summary.sum;
-  return 'mean' in what ? summary.mean : 'median' in what ? summary.median : summary.p90;
 }
 
 /** Every bucket of a chart's period; none where it is not parted by time. @throws RangeError where there are too many */

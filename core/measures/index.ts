@@ -17,7 +17,6 @@ export {
   bucketsOf,
   checkChart,
   conditionsOf,
-  figureOf,
   isOfCourse,
   MOST_BUCKETS,
   oneOf,
@@ -31,7 +30,6 @@ export {
   type Measure,
   type Show,
   type Stretch,
-  type What,
 } from './chart';
 export {
   FACT_FIELDS,
@@ -42,3 +40,5 @@ export {
   type FactKind,
 } from './fields';
 export { HOLDS, ticketFactOf, type FactEntry, type TicketFact } from './facts';
+export { figureOf, gatherAll, NO_FACTS, restsOnValues, spreadOf, type Gathered, type What } from './figure';
+export { chartOf, getGivenBoard, GIVEN_BOARDS, listTeamsAsked, type GivenBoard } from './given';

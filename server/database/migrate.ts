@@ -34,6 +34,7 @@ import { up as rules } from './migrations/0031-rules';
 import { up as tablesOfPeople } from './migrations/0032-tables-of-people';
 import { up as estate } from './migrations/0033-estate';
 import { up as noticesAndWorks } from './migrations/0034-notices-problems-changes';
+import { up as factsAndBoards } from './migrations/0035-facts-and-boards';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -72,6 +73,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0032-tables-of-people', up: tablesOfPeople },
       { name: '0033-estate', up: estate },
       { name: '0034-notices-problems-changes', up: noticesAndWorks },
+      { name: '0035-facts-and-boards', up: factsAndBoards },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -43,6 +43,22 @@ export const PROBLEMS = {
     title: 'Nothing to open a problem under',
     wayOut: 'Have an administrator publish a service for the causes of incidents, in Workshop > Services.',
   },
+  tooManyFacts: {
+    status: 422,
+    title: 'Too much for one figure',
+    wayOut: 'Over a million values would have to be read. Take a shorter stretch or narrow it.',
+  },
+  notYourPeople: {
+    status: 403,
+    title: 'Not your people’s figures',
+    wayOut: 'Figures of single people are for themselves and for who leads them. Take the team instead.',
+  },
+  confidentialShared: {
+    status: 422,
+    title: 'About a team that works in confidence',
+    wayOut:
+      'A board that asks for such a team can be shared with that team alone. Share it with nobody else, or leave the team out.',
+  },
   tooManyAtOnce: {
     status: 422,
     title: 'Too many at once',

@@ -17,7 +17,8 @@ export type TimerKind =
   | 'talkSilent'
   | 'ruleSilent'
   | 'ruleTime'
-  | 'tellNotice';
+  | 'tellNotice'
+  | 'gatherFacts';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };
