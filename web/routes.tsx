@@ -127,6 +127,12 @@ const LinesPage = lazy(() =>
 const TargetPage = lazy(() =>
   import('./workshop/promises/TargetPage').then(({ TargetPage: page }) => ({ default: page })),
 );
+const BoardsPage = lazy(() =>
+  import('./measures/boards/BoardsPage').then(({ BoardsPage: page }) => ({ default: page })),
+);
+const FigureBoardPage = lazy(() =>
+  import('./measures/boards/BoardPage').then(({ BoardPage: page }) => ({ default: page })),
+);
 const CompliancePage = lazy(() =>
   import('./measures/CompliancePage').then(({ CompliancePage: page }) => ({ default: page })),
 );
@@ -244,7 +250,9 @@ export const router = createBrowserRouter([
       { path: 'workshop/calendars/:id?', element: <CalendarsPage /> },
       { path: 'workshop/promises', element: <PromisesPage /> },
       { path: 'workshop/promises/:id', element: <TargetPage /> },
-      { path: 'measures', element: <Navigate to="/measures/compliance" replace /> },
+      { path: 'measures', element: <Navigate to="/measures/boards" replace /> },
+      { path: 'measures/boards', element: <BoardsPage /> },
+      { path: 'measures/boards/:id', element: <FigureBoardPage /> },
       { path: 'measures/compliance', element: <CompliancePage /> },
       { path: 'measures/replay', element: <ReplayPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },

@@ -65,121 +65,102 @@ type Draft = Omit<Source, 'visible' | 'values' | 'number' | 'name' | 'personId'>
 
 const HANGS_ON_TICKET = 'JOIN ticket_facts t ON t.number = x.ticketNumber';
 
-function draftOf(of: FactKind, promise: string): Draft {
-  switch (of) {
-    case 'tickets':
-      return {
-        from: 'ticket_facts t',
-        columns: {
-          ...{
-            ...OF_TICKET,
-            assigneeId: text('t.assigneeId'),
-            promise: text(promise),
-            isDeclined: flag('t.isDeclined'),
-          },
-          ...Object.fromEntries(
-            [
-              ...['opened', 'done', 'answered', 'closed', 'workToDone', 'toDone', 'workToAnswer', 'toAnswer'],
-              ...[
-                'own',
-                'waited',
-                'heldForRequester',
-                'heldForSupplier',
-                'heldForApproval',
-                'rating',
-                'teams',
-              ],
-              ...['reopened', 'messages'],
-            ].map((name) => [name, number(`t.${name}`)]),
-          ),
-        },
-      };
-    case 'approvals':
-      return {
-        from: `approvals x ${HANGS_ON_TICKET}`,
-        columns: {
-          ...{ ...OF_TICKET, asked: number('x.startedAt'), decided: number('x.decidedAt') },
-          ...{ decision: text('x.outcome'), toDecision: number('(x.decidedAt - x.startedAt)') },
-        },
-      };
-    case 'steps':
-      return {
-        from: `plan_steps x ${HANGS_ON_TICKET}`,
-        columns: {
-          ...{ ...OF_TICKET, finished: number('x.finishedAt'), began: number('x.startedAt') },
-          ...{ stepTeamId: text('x.teamId'), assigneeId: text('x.assigneeId') },
-          ...{ late: flag('(x.finishedAt > x.neededBy)'), toFinish: number('(x.finishedAt - x.startedAt)') },
-        },
-      };
-    case 'time':
-      return {
-        from: `time_spent x ${HANGS_ON_TICKET}`,
-        columns: {
-          ...{ ...OF_TICKET, began: number('x.startedAt'), personId: text('x.personId') },
-          ...{ category: text('x.category'), spent: number('(x.minutes * 60000)') },
-        },
-      };
-    case 'works':
-      return {
-        from: `works x ${HANGS_ON_TICKET}`,
-        columns: {
-          ...{ ...OF_TICKET, began: number('x.startedAt'), finished: number('x.endedAt') },
-          ...{
-            sort: text('x.sort'),
-            risk: text('COALESCE(x.riskSaid, x.risk)'),
-            workOutcome: text('x.outcome'),
-          },
-          lasted: number('(x.endedAt - x.startedAt)'),
-        },
-      };
-    case 'conversations':
-      return {
-        from: 'conversations x JOIN chat_lines l ON l.id = x.lineId',
-        columns: {
-          ...{ began: number('x.startedAt'), ended: number('x.endedAt'), lineId: text('x.lineId') },
-          ...{ teamId: text('l.teamId'), agentId: text('x.agentId'), endedBy: text('x.endedBy') },
-          ...{
-            toTaken: number('(x.firstTakenAt - x.startedAt)'),
-            lasted: number('(x.endedAt - x.firstTakenAt)'),
-          },
-          rating: number('x.rating'),
-        },
-        ...{ confidentialTo: 'l.teamId', personId: 'x.personId', number: 'x.ticketNumber' },
-      };
-    case 'assistant':
-      return {
-        from: 'talks x',
-        columns: {
-          ...{ began: number('x.startedAt'), matterId: text('x.matterId'), outcome: text('x.outcome') },
-          ...{
-            language: text('x.language'),
-            lasted: number('(x.endedAt - x.startedAt)'),
-            rating: number('x.rating'),
-          },
-        },
-        ...{ confidentialTo: 'x.confidentialTeamId', personId: 'x.personId', number: 'x.ticketNumber' },
-      };
-    case 'articles':
-      return {
-        from: 'article_uses x JOIN articles a ON a.id = x.articleId',
-        columns: { used: number('x.at'), articleId: text('x.articleId'), use: text('x.what') },
-        ...{ confidentialTo: 'a.teamId', personId: 'x.personId', number: 'x.ticketNumber' },
-      };
-    case 'outages':
-      return {
-        from: '(SELECT * FROM notices WHERE calledBackAt IS NULL) x',
-        columns: {
-          ...{ began: number('x.fromAt'), ended: number('x.endedAt'), notice: text('x.kind') },
-          ...{
-            teamId: text('x.teamId'),
-            isMajor: flag('x.isMajor'),
-            lasted: number('(x.endedAt - x.fromAt)'),
-          },
-        },
-        ...{ confidentialTo: 'x.teamId', personId: 'x.createdById', number: 'x.ofTicket' },
-      };
-  }
-}
+const DRAFTS: Record<FactKind, Draft> = {
+  tickets: {
+    from: 'ticket_facts t',
+    columns: {
+      ...{
+        ...OF_TICKET,
+        assigneeId: text('t.assigneeId'),
+
+        isDeclined: flag('t.isDeclined'),
+      },
+      ...Object.fromEntries(
+        [
+          ...['opened', 'done', 'answered', 'closed', 'workToDone', 'toDone', 'workToAnswer', 'toAnswer'],
+          ...['own', 'waited', 'heldForRequester', 'heldForSupplier', 'heldForApproval', 'rating', 'teams'],
+          ...['reopened', 'messages'],
+        ].map((name) => [name, number(`t.${name}`)]),
+      ),
+    },
+  },
+  approvals: {
+    from: `approvals x ${HANGS_ON_TICKET}`,
+    columns: {
+      ...{ ...OF_TICKET, asked: number('x.startedAt'), decided: number('x.decidedAt') },
+      ...{ decision: text('x.outcome'), toDecision: number('(x.decidedAt - x.startedAt)') },
+    },
+  },
+  steps: {
+    from: `plan_steps x ${HANGS_ON_TICKET}`,
+    columns: {
+      ...{ ...OF_TICKET, finished: number('x.finishedAt'), began: number('x.startedAt') },
+      ...{ stepTeamId: text('x.teamId'), assigneeId: text('x.assigneeId') },
+      ...{ late: flag('(x.finishedAt > x.neededBy)'), toFinish: number('(x.finishedAt - x.startedAt)') },
+    },
+  },
+  time: {
+    from: `time_spent x ${HANGS_ON_TICKET}`,
+    columns: {
+      ...{ ...OF_TICKET, began: number('x.startedAt'), personId: text('x.personId') },
+      ...{ category: text('x.category'), spent: number('(x.minutes * 60000)') },
+    },
+  },
+  works: {
+    from: `works x ${HANGS_ON_TICKET}`,
+    columns: {
+      ...{ ...OF_TICKET, began: number('x.startedAt'), finished: number('x.endedAt') },
+      ...{
+        sort: text('x.sort'),
+        risk: text('COALESCE(x.riskSaid, x.risk)'),
+        workOutcome: text('x.outcome'),
+      },
+      lasted: number('(x.endedAt - x.startedAt)'),
+    },
+  },
+  conversations: {
+    from: 'conversations x JOIN chat_lines l ON l.id = x.lineId',
+    columns: {
+      ...{ began: number('x.startedAt'), ended: number('x.endedAt'), lineId: text('x.lineId') },
+      ...{ teamId: text('l.teamId'), agentId: text('x.agentId'), endedBy: text('x.endedBy') },
+      ...{
+        toTaken: number('(x.firstTakenAt - x.startedAt)'),
+        lasted: number('(x.endedAt - x.firstTakenAt)'),
+      },
+      rating: number('x.rating'),
+    },
+    ...{ confidentialTo: 'l.teamId', personId: 'x.personId', number: 'x.ticketNumber' },
+  },
+  assistant: {
+    from: 'talks x',
+    columns: {
+      ...{ began: number('x.startedAt'), matterId: text('x.matterId'), outcome: text('x.outcome') },
+      ...{
+        language: text('x.language'),
+        lasted: number('(x.endedAt - x.startedAt)'),
+        rating: number('x.rating'),
+      },
+    },
+    ...{ confidentialTo: 'x.confidentialTeamId', personId: 'x.personId', number: 'x.ticketNumber' },
+  },
+  articles: {
+    from: 'article_uses x JOIN articles a ON a.id = x.articleId',
+    columns: { used: number('x.at'), articleId: text('x.articleId'), use: text('x.what') },
+    ...{ confidentialTo: 'a.teamId', personId: 'x.personId', number: 'x.ticketNumber' },
+  },
+  outages: {
+    from: '(SELECT * FROM notices WHERE calledBackAt IS NULL) x',
+    columns: {
+      ...{ began: number('x.fromAt'), ended: number('x.endedAt'), notice: text('x.kind') },
+      ...{
+        teamId: text('x.teamId'),
+        isMajor: flag('x.isMajor'),
+        lasted: number('(x.endedAt - x.fromAt)'),
+      },
+    },
+    ...{ confidentialTo: 'x.teamId', personId: 'x.createdById', number: 'x.ofTicket' },
+  },
+};
 
 /** What stands in confidence with a team is read by its own alone. */
 function notInConfidence(viewer: Viewer, teamId: string): Source['visible'] {
@@ -194,10 +175,11 @@ function notInConfidence(viewer: Viewer, teamId: string): Source['visible'] {
 /** How facts of a kind are read by someone at an instant. */
 export function sourceOf(of: FactKind, viewer: Viewer, now: number): Source {
   const promise = promiseSql(now);
-  const { confidentialTo, ...draft } = draftOf(of, promise.sql);
+  const { confidentialTo, ...draft } = DRAFTS[of];
   return {
     ...{ number: 't.number', name: 'NULL', personId: 't.requesterId' },
     ...draft,
+    columns: of === 'tickets' ? { ...draft.columns, promise: text(promise.sql) } : draft.columns,
     visible: confidentialTo === undefined ? visibleTo(viewer) : notInConfidence(viewer, confidentialTo),
     values: of === 'tickets' ? promise.values : {},
   };

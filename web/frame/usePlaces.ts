@@ -19,7 +19,11 @@ const ESTATE_PAGES = { stock: '/estate/stock', estateFigures: '/estate/figures' 
 const KNOWLEDGE_PAGES = {
   ...{ health: '/knowledge/health', asked: '/knowledge/asked', synonyms: '/knowledge/words' },
 } as const;
-const MEASURES_PAGES = { compliance: '/measures/compliance', replay: '/measures/replay' } as const;
+const MEASURES_PAGES = {
+  boards: '/measures/boards',
+  compliance: '/measures/compliance',
+  replay: '/measures/replay',
+} as const;
 
 /** Every page and act that the person has, those used most first. */
 export function usePlaces(): Place[] {

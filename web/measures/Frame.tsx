@@ -1,16 +1,15 @@
 import { NativeSelect, TextInput } from '@mantine/core';
 import type { ReactNode } from 'react';
-import { NavLink, useLocation } from 'react-router';
+import { useLocation } from 'react-router';
 import { useMe } from '../api/queries';
 import '../messages/measuresWords';
 import { useWords } from '../messages/useWords';
 import { Lost } from '../ui/Lost';
+import { MeasuresNav } from './MeasuresNav';
 import { useTargets } from '../workshop/queries';
 import workshop from '../workshop/Workshop.module.css';
 import classes from './Measures.module.css';
 import type { usePeriod } from './usePeriod';
-
-const PAGES = ['compliance', 'replay'] as const;
 
 /** A page of figures: which, of what, and for when. */
 export function MeasuresFrame({
@@ -27,14 +26,7 @@ export function MeasuresFrame({
   if (!me.areas.includes('measures')) return <Lost />;
   return (
     <div className={`${workshop.page} ${classes.page}`}>
-      <div className={workshop.head}>
-        <h1>{t('measures/title')}</h1>
-        {PAGES.map((page) => (
-          <NavLink key={page} to={`/measures/${page}${search}`}>
-            {t(`measures/${page}`)}
-          </NavLink>
-        ))}
-      </div>
+      <MeasuresNav search={search} />
       <div className={classes.choose}>
         <NativeSelect
           label={t('measures/target')}

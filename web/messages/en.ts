@@ -238,6 +238,7 @@ export const en = {
       myThings: 'What I have',
       stock: 'Take stock',
       estateFigures: 'Cost and failures',
+      boards: 'Boards of figures',
       compliance: 'Targets kept',
       replay: 'Try another target',
       health: 'Health of articles',

@@ -36,6 +36,8 @@ import { servicesEn } from './services.en';
 import { servicesPt } from './services.pt';
 import { noticesEn } from './notices.en';
 import { noticesPt } from './notices.pt';
+import { boardsEn } from './boards.en';
+import { boardsPt } from './boards.pt';
 import { worksEn } from './works.en';
 import { worksPt } from './works.pt';
 import { causesEn } from './causes.en';
@@ -69,6 +71,7 @@ const english = flatten({
   rules: rulesEn,
   estate: estateEn,
   notices: noticesEn,
+  boards: boardsEn,
   works: worksEn,
   causes: causesEn,
   workshop: workshopEn,
@@ -95,6 +98,7 @@ const portuguese = flatten({
   rules: rulesPt,
   estate: estatePt,
   notices: noticesPt,
+  boards: boardsPt,
   works: worksPt,
   causes: causesPt,
   workshop: workshopPt,

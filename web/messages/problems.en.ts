@@ -15,6 +15,11 @@ export const problemsEn = {
   fileTooLarge: 'The file is larger than 25 MB. Send a smaller one, or a link to it.',
   noProblemService:
     'An administrator publishes a service for the causes of incidents first, in Workshop > Services.',
+  tooManyFacts:
+    'Over a million values would have to be read for one figure. Take a shorter stretch, or narrow it.',
+  notYourPeople: 'Figures of single people are for themselves and for who leads them. Take the team instead.',
+  confidentialShared:
+    'It asks for a team that works in confidence: share it with that team alone, or leave the team out.',
   tooManyAtOnce:
     'At most 5,000 are changed at once. Narrow the list and do it in parts; nothing was changed.',
   tableNotRead: 'Quotation marks in it do not fit. Mend them and send it again; nothing was written.',

@@ -15,6 +15,12 @@ export const problemsPt = {
   fileTooLarge: 'O ficheiro tem mais de 25 MB. Envie um mais pequeno, ou uma ligação.',
   noProblemService:
     'Primeiro um administrador publica um serviço para as causas de incidentes, em Oficina > Serviços.',
+  tooManyFacts:
+    'Teriam de ser lidos mais de um milhão de valores para um só número. Escolha um período mais curto, ou restrinja.',
+  notYourPeople:
+    'Os números de pessoas são para elas próprias e para quem as lidera. Escolha antes a equipa.',
+  confidentialShared:
+    'Pede uma equipa que trabalha em confidência: partilhe-o só com essa equipa, ou deixe-a de fora.',
   tooManyAtOnce:
     'Mudam-se no máximo 5000 de uma vez. Restrinja a lista e faça-o por partes; nada foi mudado.',
   tableNotRead: 'As aspas não fecham. Corrija-as e envie de novo; nada foi escrito.',

@@ -246,6 +246,7 @@ export const pt: Messages = {
       myThings: 'O que tenho',
       stock: 'Fazer inventário',
       estateFigures: 'Custos e avarias',
+      boards: 'Quadros de números',
       compliance: 'Metas cumpridas',
       replay: 'Experimentar outra meta',
       health: 'Saúde dos artigos',

@@ -12,6 +12,7 @@ import {
 import {
   arrayMove,
   SortableContext,
+  rectSortingStrategy,
   sortableKeyboardCoordinates,
   useSortable,
   verticalListSortingStrategy,
@@ -22,13 +23,15 @@ import '../messages/movingWords';
 import { useWords } from '../messages/useWords';
 import classes from './Sortable.module.css';
 
-/** A list that is put in order by dragging, or with Space and the arrows. */
+/** A list that is put in order by dragging, or with Space and the arrows. `isGrid`: its items stand beside each other too. */
 export function SortableList({
   ids,
+  isGrid = false,
   onOrder,
   children,
 }: {
   ids: string[];
+  isGrid?: boolean;
   /** The new order, and which one was moved. */
   onOrder(ids: string[], moved: string): void;
   children: ReactNode;
@@ -60,7 +63,7 @@ export function SortableList({
       accessibility={{ announcements, screenReaderInstructions: { draggable: t('moving/keys') } }}
       onDragEnd={end}
     >
-      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+      <SortableContext items={ids} strategy={isGrid ? rectSortingStrategy : verticalListSortingStrategy}>
         {children}
       </SortableContext>
     </DndContext>
@@ -73,16 +76,17 @@ type ItemProps = {
   label: string;
   isFixed: boolean;
   isOpen?: boolean;
+  isGrid?: boolean;
   children(grip: ReactNode): ReactNode;
 };
 
 /** One of a list that can be moved; its grip is what is taken hold of. */
-export function SortableItem({ id, className, label, isFixed, isOpen, children }: ItemProps) {
+export function SortableItem({ id, className, label, isFixed, isOpen, isGrid, children }: ItemProps) {
   const { t } = useWords();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id, disabled: isFixed });
   const style: CSSProperties = {
-    ...(transform && { transform: `translate3d(0, ${transform.y}px, 0)` }),
+    ...(transform && { transform: `translate3d(${isGrid ? transform.x : 0}px, ${transform.y}px, 0)` }),
     ...(transition && { transition }),
     ...(isDragging && { position: 'relative', zIndex: 2 }),
   };
