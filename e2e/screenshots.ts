@@ -173,7 +173,12 @@ const SHOTS: Shot[] = [
     address: '/knowledge/health',
     sees: 'solved by an article alone',
   },
-  { name: 'person', person: 'helder', address: '/workshop/people/bia', sees: 'What was changed' },
+  {
+    name: 'board',
+    person: 'marta',
+    address: '/measures/boards/given-month',
+    sees: /Something is broken at a gate/,
+  },
   { name: 'workshop', person: 'helder', address: '/workshop', sees: 'Working calendars' },
   {
     name: 'rule',

@@ -34,7 +34,14 @@ export function Behind({ asked, point, onClose }: { asked: AskedChart; point: Po
     point.bucket === undefined || chart.every === null ? null : bucket(point.bucket, chart.every, { zone }),
   ].filter(Boolean);
   return (
-    <Drawer opened position="right" size="xl" title={t('boards/behind')} onClose={onClose}>
+    <Drawer
+      opened
+      position="right"
+      size="xl"
+      title={t('boards/behind')}
+      closeButtonProps={{ 'aria-label': t('common/close') }}
+      onClose={onClose}
+    >
       <p>{[sentence(chart, asked.stretch), ...parts].join(' · ')}</p>
       <ProblemNote error={error} />
       {!data && !error && <Waiting />}

@@ -21,7 +21,7 @@ import classes from './Boards.module.css';
 import { ChartCard } from './ChartCard';
 import { useBoard, useBoardChanged } from './queries';
 import { STRETCHES, toStretch } from './stretches';
-import { useBoardName, useChartWords } from './useChartWords';
+import { useBoardName, useChartName, useChartWords } from './useChartWords';
 import { useChosen, type Chosen } from './useChosen';
 
 /** What the charts are narrowed to, as words that can be taken away. */
@@ -113,6 +113,7 @@ export function BoardPage() {
   const [search, setSearch] = useSearchParams();
   const { isWall, setWall } = useChosen();
   const boardName = useBoardName();
+  const chartName = useChartName();
   const { data: board, error, refetch } = useBoard(id);
   const changed = useBoardChanged();
   const copy = useMutation({
@@ -120,7 +121,9 @@ export function BoardPage() {
       call(api.measures.createBoard, {
         body: {
           ...{ name: t('boards/copyOf', { name: boardName(given) }), teamIds: [], isForAll: false },
-          ...{ charts, stretch },
+          stretch,
+          // Its charts keep the names that they have here.
+          charts: charts.map((chart) => ({ ...chart, title: chartName(chart) ?? '' })),
         },
         key: nanoid(),
       }),

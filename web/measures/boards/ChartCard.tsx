@@ -17,7 +17,7 @@ import { savePicture, toFile } from './files';
 import { AgeList, BarList, BigNumber, FigureTable } from './Plain';
 import { useChart } from './queries';
 import { Said } from './Said';
-import { useChartWords } from './useChartWords';
+import { useChartName, useChartWords } from './useChartWords';
 
 const EChart = lazy(() => import('../chart/EChart'));
 
@@ -134,11 +134,12 @@ export function ChartCard({
   const asked: AskedChart = { chart, stretch: board.stretch, beside: asBeside(board.charts), chosen };
   const { data, error, refetch } = useChart(asked, problems.length === 0);
   const said = sentence(chart, board.stretch);
+  const name = useChartName()(chart);
   const canBeTable = data?.course === null && chart.show !== 'number' && chart.show !== 'table';
   return (
-    <section ref={card} className={classes.card} aria-label={chart.title || said}>
+    <section ref={card} className={classes.card} aria-label={name ?? said}>
       <header>
-        <h2>{chart.title || said}</h2>
+        <h2>{name ?? said}</h2>
         <span className={classes.tools}>
           {children}
           {canBeTable && (
@@ -185,7 +186,7 @@ export function ChartCard({
           </Menu>
         </span>
       </header>
-      {chart.title && <p className={classes.sentence}>{said}</p>}
+      {name !== null && <p className={classes.sentence}>{said}</p>}
       {problems.length > 0 && (
         <p role="alert">
           {t('boards/gone', { fields: problems.map(({ field }) => fieldName(field)).join(', ') })}

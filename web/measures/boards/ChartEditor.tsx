@@ -193,7 +193,13 @@ export function ChartEditor({
     lead: { none: 'lists/everythingThere', where: 'lists/workWhere' },
   };
   return (
-    <Modal opened size="xl" title={t('boards/edit/title')} onClose={onClose}>
+    <Modal
+      opened
+      size="xl"
+      title={t('boards/edit/title')}
+      closeButtonProps={{ 'aria-label': t('common/close') }}
+      onClose={onClose}
+    >
       <div className={classes.editor}>
         <WhatPart chart={chart} onChange={setChart} />
         <ShapePart chart={chart} onChange={setChart} />

@@ -56,6 +56,8 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
   const { t } = useWords();
   const { figure, valueName, numbers } = useChartWords();
   const { groups, more } = answer;
+  const valueOf = (group: ChartGroup): string =>
+    chart.show === 'shares' ? `${numbers.format(shareOf(group, groups))} %` : figure(chart, group.total);
   const most = Math.max(1e-9, chart.aim ?? 0, ...groups.map(({ total }) => total ?? 0));
   return (
     <>
@@ -78,21 +80,21 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
                 <i style={{ width: `${(100 * (total ?? 0)) / most}%` }} />
                 {chart.aim !== null && <b style={{ left: `${(100 * chart.aim) / most}%` }} />}
               </span>
-              <button
-                type="button"
-                aria-label={`${figure(chart, total)}. ${t('boards/open', { what: said })}`}
-                onClick={() => onOpen({ key })}
-              >
-                {chart.show === 'shares'
-                  ? `${numbers.format(shareOf(group, groups))} %`
-                  : figure(chart, total)}
+              <span>
+                <button
+                  type="button"
+                  aria-label={`${valueOf(group)}. ${t('boards/open', { what: said })}`}
+                  onClick={() => onOpen({ key })}
+                >
+                  {valueOf(group)}
+                </button>
                 {chart.isCompared && (
                   <small className={classes.said}>
                     {' '}
                     {t('boards/before', { figure: figure(chart, before) })}
                   </small>
                 )}
-              </button>
+              </span>
             </li>
           );
         })}

@@ -63,11 +63,13 @@ function useFactWords() {
     if ('any' in condition) return condition.any.map((part) => toPhrase(of, part)).join(t('lists/orJoin'));
     const field = getFactField(of, condition.field);
     if (!field) return t('lists/gone', { field: condition.field });
-    const op = t(`lists/ops/${condition.op}`, { defaultValue: condition.op });
     const given: unknown = 'value' in condition ? condition.value : [];
     const values = (Array.isArray(given) ? given : [given]) as Scalar[];
+    // One of one is that one.
+    const one: Record<string, string> = { in: 'is', notIn: 'isNot' };
+    const op = values.length === 1 ? (one[condition.op] ?? condition.op) : condition.op;
     const said = values.map((value) => valueName(condition.field, value)).join(t('lists/orJoin'));
-    return `${fieldName(condition.field)} ${op} ${said}`.trim();
+    return `${fieldName(condition.field)} ${t(`lists/ops/${op}`, { defaultValue: op })} ${said}`.trim();
   }
 
   return { fieldName, valueName, toPhrase };
@@ -98,7 +100,9 @@ export function useChartWords() {
     const { of, where, by, every, show } = chart;
     const isAny = 'all' in where && where.all.length === 0;
     const said = whatSaid(chart);
-    const whole = t('boards/sentence', {
+    // What is open now and what will come is of no stretch that has passed.
+    const isNow = show === 'ageing' || show === 'expected';
+    const whole = t(isNow ? 'boards/sentenceNow' : 'boards/sentence', {
       what: said,
       where: isAny ? '' : t('boards/says/where', { condition: toPhrase(of, where) }),
       by: by === null ? '' : t('boards/says/by', { field: fieldName(by) }),
@@ -139,4 +143,10 @@ export type ChartWords = ReturnType<typeof useChartWords>;
 export function useBoardName(): (board: { id: string; name: string }) => string {
   const { t } = useWords();
   return ({ id, name }) => (getGivenBoard(id) ? t(`boards/names/${id.slice('given-'.length)}`) : name);
+}
+
+/** Says what a chart is called: by its own name, or as a given one by the catalogue; null: by its sentence alone. */
+export function useChartName(): (chart: Pick<Chart, 'id' | 'title'>) => string | null {
+  const { t } = useWords();
+  return ({ id, title }) => title || t(`boards/chartNames/${id}`, { defaultValue: '' }) || null;
 }

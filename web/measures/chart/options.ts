@@ -28,14 +28,15 @@ const MINUTE = 60_000;
 /** What a point that was clicked stands for: a part, a bucket, or both. */
 export type Point = { key?: ChartAnswer['groups'][number]['key']; bucket?: number };
 
-function frame({ colours }: Drawn): EChartsCoreOption {
+function frame({ colours, chart }: Drawn): EChartsCoreOption {
+  const hasParts = chart.by !== null || chart.show === 'flow';
   return {
     animation: false,
     color: colours.series,
     textStyle: { fontFamily: 'inherit', color: colours.ink },
-    grid: { left: 8, right: 16, top: 28, bottom: 4, containLabel: true },
+    grid: { left: 8, right: 16, top: 28, bottom: 4 },
     // Patterns beside colour: who does not tell colours apart tells the parts apart.
-    aria: { enabled: true, decal: { show: true } },
+    aria: { enabled: true, decal: { show: hasParts } },
   };
 }
 
@@ -173,7 +174,7 @@ function heat(drawn: Drawn): EChartsCoreOption {
   return {
     ...frame(drawn),
     aria: { enabled: true },
-    grid: { left: 8, right: 16, top: 8, bottom: 44, containLabel: true },
+    grid: { left: 8, right: 16, top: 8, bottom: 44 },
     tooltip: tooltip(drawn, {
       trigger: 'item',
       formatter: ({ value: [hour, day, count] }: { value: [number, number, number] }) =>
@@ -207,7 +208,7 @@ function box(drawn: Drawn): EChartsCoreOption {
   const groups = answer.groups.filter(({ spread }) => spread !== null);
   return {
     ...frame(drawn),
-    grid: { left: 8, right: 16, top: 8, bottom: 4, containLabel: true },
+    grid: { left: 8, right: 16, top: 8, bottom: 4 },
     tooltip: tooltip(drawn, {
       trigger: 'item',
       formatter: ({ dataIndex }: { dataIndex: number }) => {
@@ -260,7 +261,8 @@ function flow(drawn: Drawn): EChartsCoreOption {
           symbol: 'none',
           lineStyle: { width: 3 },
         },
-        data: course.map(({ open }) => open),
+        // Of a day that is yet to come nothing is known.
+        data: course.map(({ open }, i) => (answer.buckets[i]! > answer.at ? null : open)),
         color: colours.series[2],
       },
     ],
@@ -300,6 +302,9 @@ function survival(drawn: Drawn): EChartsCoreOption {
   };
 }
 
+/** What of an expectation is named; that the band begins at its low bound needs no name. */
+const LEGEND = ['band', 'mean', 'agents'];
+
 function expected(drawn: Drawn): EChartsCoreOption {
   const { answer, says, colours } = drawn;
   const hours = answer.course?.expected ?? [];
@@ -315,7 +320,7 @@ function expected(drawn: Drawn): EChartsCoreOption {
         return `${says.bucket(hour.at)}<br>${says.number(hour.mean)} (${hour.low}–${hour.high})${agents}`;
       },
     }),
-    legend: legend(drawn),
+    legend: { ...legend(drawn), data: LEGEND.map((name) => says.t(`boards/expected/${name}`)) },
     xAxis: axis(drawn, {
       type: 'category',
       data: hours.map(({ at }) => says.bucket(at)),
