@@ -17,6 +17,7 @@ import { benchReplay } from './replay';
 import { benchRuled } from './ruled';
 import { benchRules } from './rules';
 import { benchSearch } from './search';
+import { benchMeasures } from './measures';
 import { benchThings } from './things';
 import { benchTimers } from './timers';
 import { benchWorklists } from './worklists';
@@ -29,6 +30,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   plans: benchPlans,
   fulfil: benchFulfil,
   things: benchThings,
+  measures: benchMeasures,
   timers: benchTimers,
   recount: benchRecount,
   replay: benchReplay,

@@ -1,6 +1,5 @@
 /** Words of boards and charts. */
 export const boardsEn = {
-  title: 'Measures',
   boards: 'Boards',
   given: 'Given boards',
   own: 'Yours, and shared with you',
@@ -91,7 +90,6 @@ export const boardsEn = {
   file: 'As a file',
   files: { csv: 'CSV', xlsx: 'XLSX', json: 'JSON', svg: 'Picture (SVG)' },
   behind: 'What it counts',
-  behindOf: '{{what}}: {{count}}',
   behindMore: 'The latest {{count}}; all of them are in the file.',
   noTicket: 'without a ticket',
   open: 'Open what it counts: {{what}}',
@@ -99,13 +97,10 @@ export const boardsEn = {
   before: 'before: {{figure}}',
   aim: 'aim: {{figure}}',
   bucket: 'From',
-  part: 'Part',
   figure: 'Figure',
   count: 'Count',
-  all: 'all',
   nobody: 'nobody',
   none: 'none',
-  when: 'When',
   who: 'For whom',
   what: 'What',
   editChart: 'Change this chart',
@@ -288,6 +283,7 @@ export const boardsEn = {
     near: '{{at}}: three of four near the same limit.',
   },
   survival: {
+    after: 'after',
     open: 'still open',
     median: 'Half are done within {{honest}}.',
     never: 'Fewer than half are done yet.',

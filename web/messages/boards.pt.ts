@@ -2,7 +2,6 @@ import type { boardsEn } from './boards.en';
 
 /** As in English. */
 export const boardsPt: typeof boardsEn = {
-  title: 'Medidas',
   boards: 'Quadros',
   given: 'Quadros dados',
   own: 'Seus, e partilhados consigo',
@@ -93,7 +92,6 @@ export const boardsPt: typeof boardsEn = {
   file: 'Em ficheiro',
   files: { csv: 'CSV', xlsx: 'XLSX', json: 'JSON', svg: 'Imagem (SVG)' },
   behind: 'O que conta',
-  behindOf: '{{what}}: {{count}}',
   behindMore: 'Os {{count}} mais recentes; todos estão no ficheiro.',
   noTicket: 'sem pedido',
   open: 'Abrir o que conta: {{what}}',
@@ -101,13 +99,10 @@ export const boardsPt: typeof boardsEn = {
   before: 'antes: {{figure}}',
   aim: 'objetivo: {{figure}}',
   bucket: 'Desde',
-  part: 'Parte',
   figure: 'Número',
   count: 'Quantos',
-  all: 'todos',
   nobody: 'ninguém',
   none: 'nenhum',
-  when: 'Quando',
   who: 'Para quem',
   what: 'O quê',
   editChart: 'Alterar este gráfico',
@@ -296,6 +291,7 @@ export const boardsPt: typeof boardsEn = {
     near: '{{at}}: três em quatro perto do mesmo limite.',
   },
   survival: {
+    after: 'passado',
     open: 'ainda abertos',
     median: 'Metade está feita em {{honest}}.',
     never: 'Menos de metade está feita.',

@@ -13,6 +13,7 @@ import { isDrawn, pointAt, toOption, type ChartSayings, type Point } from '../ch
 import { useColours } from '../chart/useColours';
 import { Behind } from './Behind';
 import classes from './Boards.module.css';
+import { CourseTable } from './CourseTable';
 import { savePicture, toFile } from './files';
 import { AgeList, BarList, BigNumber, FigureTable } from './Plain';
 import { useChart } from './queries';
@@ -95,6 +96,7 @@ function Figures({
   if (isEmpty) return <p className={classes.said}>{t('boards/nothing')}</p>;
   if (chart.show === 'number') return <BigNumber {...props} />;
   if (chart.show === 'ageing') return <AgeList {...props} />;
+  if (isTable && answer.course) return <CourseTable chart={chart} answer={answer} />;
   if (chart.show === 'table' || isTable) return <FigureTable {...props} />;
   return isDrawn(chart) ? (
     <>
@@ -135,7 +137,7 @@ export function ChartCard({
   const { data, error, refetch } = useChart(asked, problems.length === 0);
   const said = sentence(chart, board.stretch);
   const name = useChartName()(chart);
-  const canBeTable = data?.course === null && chart.show !== 'number' && chart.show !== 'table';
+  const canBeTable = data !== undefined && !['number', 'table', 'ageing'].includes(chart.show);
   return (
     <section ref={card} className={classes.card} aria-label={name ?? said}>
       <header>
@@ -203,6 +205,7 @@ export function ChartCard({
           onOpen={setOpened}
         />
       )}
+      {data?.isGathering && <p className={classes.said}>{t('boards/gathering')}</p>}
       {opened && <Behind asked={asked} point={opened} onClose={() => setOpened(null)} />}
     </section>
   );

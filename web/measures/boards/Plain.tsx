@@ -17,6 +17,8 @@ type Props = {
 };
 
 const MINUTE = 60_000;
+/** Parts that are people who do the work. */
+const PEOPLE = /^(assignee|agent|person)Id$/;
 
 /** One figure, which opens what it counts. */
 export function BigNumber({ chart, answer, onOpen }: Props) {
@@ -56,6 +58,7 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
   const { t } = useWords();
   const { figure, valueName, numbers } = useChartWords();
   const { groups, more } = answer;
+  const isOfPeople = PEOPLE.test(chart.by!);
   const valueOf = (group: ChartGroup): string =>
     chart.show === 'shares' ? `${numbers.format(shareOf(group, groups))} %` : figure(chart, group.total);
   const most = Math.max(1e-9, chart.aim ?? 0, ...groups.map(({ total }) => total ?? 0));
@@ -99,7 +102,11 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
           );
         })}
       </ul>
-      {more > 0 && <p className={classes.said}>{t('boards/others', { count: more })}</p>}
+      {more > 0 && (
+        <p className={classes.said}>
+          {t('boards/others', { count: more })} {isOfPeople && t('boards/hiddenPeople')}
+        </p>
+      )}
     </>
   );
 }

@@ -146,6 +146,29 @@ describe('a board', () => {
     ]);
   });
 
+  test('shows how tickets came and went as a table too, and that figures are not whole yet', async () => {
+    serve(board([figureChart('flow', { every: 'week' })]));
+    const flow = [{ opened: 3, ended: 1, open: 2 }];
+    const course = { flow, ageing: [], survival: null, expected: [] };
+    server().on(api.measures.chart, figuresOf([], { count: 3, buckets: [AT], course, isGathering: true }));
+    await page();
+    fireEvent.click(await screen.findByRole('button', { name: 'As a table' }));
+    const rows = await screen.findAllByRole('row');
+    expect(rows.map((row) => row.textContent)).toEqual(['Fromcameendedopen at the end', '25 Nov312']);
+    expect(screen.getByText(/still being gathered/)).toBeTruthy();
+  });
+
+  test('names of people only those whose figures one may see', async () => {
+    serve(board([figureChart('bars', { by: 'assigneeId' })]));
+    server().on(
+      api.measures.chart,
+      figuresOf([partOf('bia', 4, { name: 'Bia Rocha' }), partOf(null, 2)], { more: 2 }),
+    );
+    await page();
+    expect(await screen.findByText('nobody')).toBeTruthy();
+    expect(screen.getByText(/and 2 more Figures of other people are for who leads them/)).toBeTruthy();
+  });
+
   test('says which chart asks for what is gone; the others are there', async () => {
     serve(board([TEAMS, PRIORITIES], { problems: { teams: [{ code: 'unknownField', field: 'shoeSize' }] } }));
     await page();

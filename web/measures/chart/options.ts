@@ -21,6 +21,9 @@ export type ChartSayings = {
   weekdays: string[];
 };
 
+/** What stands beside the axes is within the drawing. */
+const INSIDE = { outerBoundsMode: 'same', outerBoundsContain: 'axisLabel' };
+
 type Drawn = { chart: Chart; answer: ChartAnswer; says: ChartSayings; colours: ChartColours };
 
 const MINUTE = 60_000;
@@ -34,7 +37,7 @@ function frame({ colours, chart }: Drawn): EChartsCoreOption {
     animation: false,
     color: colours.series,
     textStyle: { fontFamily: 'inherit', color: colours.ink },
-    grid: { left: 8, right: 16, top: 28, bottom: 4 },
+    grid: { ...INSIDE, left: 8, right: 16, top: 28, bottom: 4 },
     // Patterns beside colour: who does not tell colours apart tells the parts apart.
     aria: { enabled: true, decal: { show: hasParts } },
   };
@@ -174,7 +177,7 @@ function heat(drawn: Drawn): EChartsCoreOption {
   return {
     ...frame(drawn),
     aria: { enabled: true },
-    grid: { left: 8, right: 16, top: 8, bottom: 44 },
+    grid: { ...INSIDE, left: 8, right: 16, top: 8, bottom: 44 },
     tooltip: tooltip(drawn, {
       trigger: 'item',
       formatter: ({ value: [hour, day, count] }: { value: [number, number, number] }) =>
@@ -208,7 +211,7 @@ function box(drawn: Drawn): EChartsCoreOption {
   const groups = answer.groups.filter(({ spread }) => spread !== null);
   return {
     ...frame(drawn),
-    grid: { left: 8, right: 16, top: 8, bottom: 4 },
+    grid: { ...INSIDE, left: 8, right: 16, top: 8, bottom: 4 },
     tooltip: tooltip(drawn, {
       trigger: 'item',
       formatter: ({ dataIndex }: { dataIndex: number }) => {
