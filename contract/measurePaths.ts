@@ -2,7 +2,6 @@
 export const measurePaths = {
   chart: { method: 'post', path: '/measures/chart' },
   behind: { method: 'post', path: '/measures/behind' },
-  values: { method: 'get', path: '/measures/values' },
   boards: { method: 'get', path: '/measures/boards' },
   createBoard: { method: 'post', path: '/measures/boards' },
   board: { method: 'get', path: '/measures/boards/:id' },

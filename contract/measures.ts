@@ -181,12 +181,6 @@ export const measureEndpoints = {
     }),
     answer: z.object({ rows: z.array(behindSchema), isMore: z.boolean() }),
   }),
-  values: endpoint({
-    ...paths.measures.values,
-    summary: 'What the values of a field are called',
-    query: z.object({ of: z.enum(FACT_KINDS), field }),
-    answer: z.array(z.object({ key: z.string(), name: z.string() })),
-  }),
   boards: endpoint({
     ...paths.measures.boards,
     summary: 'The boards that I may look at',

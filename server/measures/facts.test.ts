@@ -1,3 +1,5 @@
+import type { BehindRow } from '../../contract/measures';
+import { chartOf } from '../../core/measures';
 import { startTestListo, until, type Person, type TestListo } from '../testing/harness';
 import { askForFacts } from './facts';
 import type { TicketFactRow } from './model';
@@ -88,6 +90,24 @@ test('what rests on fewer entries does not write over what rests on more', async
   await app.listo.db.transaction((tx) => askForFacts({ listo: app.listo, tx }));
   await gathered();
   expect(await factOf(number)).toMatchObject({ rating: 5 });
+});
+
+test('a ticket that has gone where it is in confidence is not named, also before its fact has followed', async () => {
+  const number = await report('Five');
+  await until(
+    () => factOf(number),
+    (fact) => fact !== null,
+  );
+  const chart = { ...chartOf('tickets', 'number'), id: 'c' };
+  const asked = { chart, stretch: { last: 1, unit: 'week' }, beside: [], chosen: {} };
+  const latest = async (by: Person) =>
+    ((await by.call('POST', '/measures/behind', asked)).body as { rows: BehindRow[] }).rows[0];
+  expect(await latest(elin!)).toMatchObject({ number, title: 'Five', person: 'Tomás Veiga' });
+  await app.listo.db.run("UPDATE tickets SET isConfidential = 1, teamId = 'people' WHERE number = :number", {
+    number,
+  });
+  expect(await latest(elin!)).toMatchObject({ number: null, title: '', person: '' });
+  expect(await latest(await app.as('sofia'))).toMatchObject({ number, title: 'Five' });
 });
 
 test('only who sets up may have all gathered anew', async () => {

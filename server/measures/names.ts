@@ -33,14 +33,14 @@ function toName(stored: string | LocalText, language: Language): string {
 export async function readNames(
   { db }: Listo,
   { field, language }: { field: string; language: Language },
-  ids: string[] | null,
+  ids: string[],
 ): Promise<Map<string, string>> {
   const named = Object.hasOwn(NAMED_BY, field) ? NAMED_BY[field]!.split('.') : null;
-  if (!named || ids?.length === 0) return new Map();
+  if (!named || ids.length === 0) return new Map();
   const [table, column] = named;
   const rows = await db.select<{ id: string; name: string | LocalText }>(
-    `SELECT id, ${column} AS name FROM ${table} ${ids ? 'WHERE id IN (:ids)' : ''} LIMIT 1000`,
-    { ids: ids ?? [] },
+    `SELECT id, ${column} AS name FROM ${table} WHERE id IN (:ids)`,
+    { ids },
   );
   return new Map(rows.map(({ id, name }) => [id, toName(name, language)]));
 }

@@ -5,7 +5,6 @@ import {
   bucketsOf,
   figureOf,
   gatherAll,
-  getFactField,
   isOfCourse,
   NO_FACTS,
   periodBefore,
@@ -15,6 +14,7 @@ import {
 } from '../../core/measures';
 import { groupBy } from '../clocks/ticketClocks';
 import { ProblemError } from '../http/problems';
+import { hiddenFrom } from '../tickets/hidden';
 import type { Viewing } from '../unitOfWork';
 import { ofPart, prepareAsk, reckonedSql, sqlOf, toFrom, type Ask } from './ask';
 import { readCourse } from './course';
@@ -195,17 +195,21 @@ export async function listBehind(
       ? { from: bucket, to: bucketAfter(bucket, unit, zone) }
       : ask.period;
   const { from, values } = toFrom(ask, { all: [ask.where, ofPart(chart, key)] }, period);
-  const isKnown = chart.of !== 'tickets' && getFactField(chart.of, 'kind') === null;
-  const rows = await listo.db.select<BehindRow & { isSeen: number }>(
+  const rows = await listo.db.select<BehindRow>(
     `SELECT f.number, COALESCE(k.title, '') AS title, p.name AS person, f.at, f.value
      FROM (SELECT ${source.number} AS number, ${source.personId} AS personId, ${sqlOf(source, chart.at)} AS at, ${reckonedSql(ask)} AS value
        ${from} ORDER BY at DESC, number DESC LIMIT :limit) f
-     JOIN people p ON p.id = f.personId LEFT JOIN tickets k ON k.number = f.number ${isKnown ? 'AND k.isConfidential = 0' : ''}
+     JOIN people p ON p.id = f.personId LEFT JOIN tickets k ON k.number = f.number
      ORDER BY f.at DESC, f.number DESC`,
     { ...values, limit: limit + 1 },
   );
+  const numbers = rows.flatMap(({ number }) => number ?? []);
+  // A ticket may have gone where it is in confidence since its fact was gathered, or stand behind what is not.
+  const isHidden = numbers.length > 0 ? await hiddenFrom(listo, viewer, numbers) : () => false;
   return {
-    rows: rows.slice(0, limit),
+    rows: rows
+      .slice(0, limit)
+      .map((row) => (isHidden(row.number) ? { ...row, number: null, title: '', person: '' } : row)),
     isMore: rows.length > limit,
   };
 }

@@ -1,7 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { AskedChart, Board } from '../../../contract/measures';
-import type { FactKind } from '../../../core/measures';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 
@@ -24,14 +23,6 @@ export const useChart = (asked: AskedChart, isOn = true) =>
     enabled: isOn,
     placeholderData: keepPreviousData,
     refetchInterval: RENEWED_MS,
-  });
-
-/** What the values of a field are called, to choose from. */
-export const useValues = (of: FactKind, field: string, isOn: boolean) =>
-  useQuery({
-    queryKey: ['factValues', of, field],
-    queryFn: () => call(api.measures.values, { query: { of, field } }),
-    enabled: isOn,
   });
 
 /** Takes a board as it is now known, and has the list of them read anew. */
