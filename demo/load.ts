@@ -11,6 +11,7 @@ import type { JournalRow } from '../server/journal/model';
 import type { Listo } from '../server/listo';
 import { mailTold } from '../server/mail/tell';
 import { hand } from '../server/journal/consumer';
+import { gatherAllFacts } from '../server/measures/facts';
 import { tellingConsumer } from '../server/consumers';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
@@ -271,6 +272,8 @@ export async function loadDemo(
     organisation.people.slice(0, 400).map(({ id }) => id),
   );
   await mailOpenAsks(listo);
+  onProgress('Figures', 0);
+  await gatherAllFacts({ listo });
   onProgress('Done', 1);
   return { tickets: stories.length, entries: journal.length };
 }

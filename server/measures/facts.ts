@@ -5,8 +5,8 @@ import type { TimerHandler } from '../timers/runner';
 import type { UnitOfWork } from '../unitOfWork';
 import { FACT_NAMES, type TicketFactRow } from './model';
 
-/** So many tickets are gathered in one go, so that other timers have their turn between. */
-const CHUNK = 500;
+/** So many tickets are gathered in one go, and then for so long none (ms), so that what people wait for has its turn. */
+const [CHUNK, PAUSE_MS] = [250, 100];
 /** What counts no time, where a team or its calendar is gone. */
 const never = (): number => 0;
 
@@ -59,9 +59,9 @@ export const factsConsumer: Consumer = {
 };
 
 /** Gathers the facts of all tickets anew, from a number on, while work goes on. */
-export async function askForFacts({ listo, tx }: UnitOfWork, from = 0): Promise<void> {
+export async function askForFacts({ listo, tx }: UnitOfWork, from = 0, at = 0): Promise<void> {
   await listo.db.tables.timers.insertAll(
-    [{ ticketNumber: 0, kind: 'gatherFacts', ref: String(from), at: 0 }],
+    [{ ticketNumber: 0, kind: 'gatherFacts', ref: String(from), at }],
     tx,
     { updates: ['at'] },
   );
@@ -79,9 +79,26 @@ export const gatherFacts: TimerHandler = async (listo, due, tx) => {
       { listo, tx },
       rows.map(({ number }) => number),
     );
-    if (rows.length === CHUNK) await askForFacts({ listo, tx }, rows.at(-1)!.number);
+    if (rows.length === CHUNK)
+      await askForFacts({ listo, tx }, rows.at(-1)!.number, listo.clock.now() + PAUSE_MS);
   }
 };
+
+/** Gathers the facts of all tickets at once, where nobody works yet. */
+export async function gatherAllFacts({ listo }: Pick<UnitOfWork, 'listo'>): Promise<void> {
+  const { tables } = listo.db;
+  await listo.db.transaction((tx) => tables.timers.remove({ ticketNumber: 0, kind: 'gatherFacts' }, tx));
+  for (let after = 0; ;) {
+    const rows = await listo.db.select<{ number: number }>(
+      'SELECT number FROM tickets WHERE number > :after ORDER BY number LIMIT :limit',
+      { after, limit: CHUNK },
+    );
+    if (rows.length === 0) return;
+    const numbers = rows.map(({ number }) => number);
+    await listo.db.transaction((tx) => keepFacts({ listo, tx }, numbers));
+    after = numbers.at(-1)!;
+  }
+}
 
 /** Whether facts of tickets are still being gathered, so that figures are not yet whole. */
 export async function isGathering({ db }: UnitOfWork['listo']): Promise<boolean> {
