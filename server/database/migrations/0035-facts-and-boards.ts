@@ -15,7 +15,7 @@ const statements = [
     messages INT NOT NULL, toAnswer BIGINT, toDone BIGINT, workToAnswer BIGINT, workToDone BIGINT, own BIGINT NOT NULL, waited BIGINT NOT NULL,
     heldForRequester BIGINT NOT NULL, heldForSupplier BIGINT NOT NULL, heldForApproval BIGINT NOT NULL, heldForOther BIGINT NOT NULL,
     upTo BIGINT NOT NULL, INDEX byOpened (opened), INDEX byDone (done), INDEX byEnded (ended, opened), INDEX byAnswered (answered),
-    INDEX byClosed (closed), INDEX byTeam (teamId, opened))`,
+    INDEX byClosed (closed), INDEX byTeam (teamId, opened), INDEX byState (state, opened))`,
   `CREATE TABLE boards (id ${key} PRIMARY KEY, name VARCHAR(200) NOT NULL, ownerId ${key} NOT NULL, teamIds JSON NOT NULL,
     isForAll BOOLEAN NOT NULL, stretch JSON NOT NULL, charts JSON NOT NULL, version INT NOT NULL, createdAt BIGINT NOT NULL,
     changedAt BIGINT NOT NULL, INDEX byOwner (ownerId))`,
