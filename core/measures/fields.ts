@@ -97,6 +97,10 @@ export const FACT_FIELDS: Record<FactKind, Record<string, FactField>> = {
   },
 };
 
+/** Whether a field says which people did the work: their figures are not for everyone. */
+export const isOfPeople = (field: string): boolean =>
+  field === 'assigneeId' || field === 'personId' || field === 'agentId';
+
 /** A field of what is counted; null: there is none. */
 export function getFactField(of: FactKind, name: string): FactField | null {
   return Object.hasOwn(FACT_FIELDS[of], name) ? FACT_FIELDS[of][name]! : null;

@@ -35,6 +35,7 @@ export {
   FACT_FIELDS,
   FACT_KINDS,
   getFactField,
+  isOfPeople,
   listFactFields,
   type FactField,
   type FactKind,

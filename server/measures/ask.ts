@@ -4,6 +4,7 @@ import {
   checkChart,
   conditionsOf,
   getFactField,
+  isOfPeople,
   oneOf,
   periodOf,
   reckonedBy,
@@ -13,7 +14,6 @@ import { readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import type { Viewing } from '../unitOfWork';
 import { readZone } from '../worklists/reader';
-import { PEOPLE_FIELDS } from './names';
 import { sourceOf, type Source } from './sources';
 
 /** A chart ready to be read: for whom, of which period, and by which facts. */
@@ -46,7 +46,7 @@ function listPeopleAsked(condition: Condition): unknown[] {
   if ('all' in condition) return condition.all.flatMap(listPeopleAsked);
   if ('any' in condition) return condition.any.flatMap(listPeopleAsked);
   if ('not' in condition) return listPeopleAsked(condition.not);
-  if (!PEOPLE_FIELDS.has(condition.field) || !('value' in condition)) return [];
+  if (!isOfPeople(condition.field) || !('value' in condition)) return [];
   return [condition.value].flat().filter((value) => value !== null);
 }
 

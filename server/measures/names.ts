@@ -20,9 +20,6 @@ const NAMED_BY: Record<string, string> = {
   },
 };
 
-/** The fields whose values are people that do the work: their figures are not for everyone. */
-export const PEOPLE_FIELDS: ReadonlySet<string> = new Set(['assigneeId', 'personId', 'agentId']);
-
 /** A name as it was stored: of one language, or of both. */
 function toName(stored: string | LocalText, language: Language): string {
   if (typeof stored === 'string' && !stored.startsWith('{')) return stored;

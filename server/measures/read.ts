@@ -6,6 +6,7 @@ import {
   figureOf,
   gatherAll,
   isOfCourse,
+  isOfPeople,
   NO_FACTS,
   periodBefore,
   restsOnValues,
@@ -19,7 +20,7 @@ import type { Viewing } from '../unitOfWork';
 import { ofPart, prepareAsk, reckonedSql, sqlOf, toFrom, type Ask } from './ask';
 import { readCourse } from './course';
 import { isGathering } from './facts';
-import { PEOPLE_FIELDS, readNames } from './names';
+import { readNames } from './names';
 
 /** So many parts are listed, the largest ones. */
 const MOST_GROUPS = 30;
@@ -97,7 +98,7 @@ function listKeys(
   const countOf = (key: string): number => gatherAll(parts.get(key)!).count;
   const seen = [...parts.keys()].filter((key) => {
     const id = JSON.parse(key) as Key;
-    return people === null || by === null || !PEOPLE_FIELDS.has(by) || id === null || people.has(String(id));
+    return people === null || by === null || !isOfPeople(by) || id === null || people.has(String(id));
   });
   const keys = seen.sort((one, other) => countOf(other) - countOf(one)).slice(0, MOST_GROUPS);
   return { keys, more: parts.size - keys.length };
@@ -181,13 +182,7 @@ export async function listBehind(
 ): Promise<{ rows: BehindRow[]; isMore: boolean }> {
   const ask = await prepareAsk({ listo, viewer }, asked);
   const { chart, source, zone, people } = ask;
-  if (
-    people &&
-    chart.by !== null &&
-    PEOPLE_FIELDS.has(chart.by) &&
-    typeof key === 'string' &&
-    !people.has(key)
-  )
+  if (people && chart.by !== null && isOfPeople(chart.by) && typeof key === 'string' && !people.has(key))
     throw new ProblemError('notYourPeople');
   const unit = chart.every;
   const period =

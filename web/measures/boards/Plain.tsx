@@ -1,7 +1,7 @@
 import { Table } from '@mantine/core';
 import type { ChartAnswer, ChartGroup } from '../../../contract/measures';
 import type { Scalar } from '../../../core/conditions';
-import type { Chart } from '../../../core/measures';
+import { isOfPeople, type Chart } from '../../../core/measures';
 import { useWords } from '../../messages/useWords';
 import type { Point } from '../chart/options';
 import classes from './Boards.module.css';
@@ -17,8 +17,6 @@ type Props = {
 };
 
 const MINUTE = 60_000;
-/** Parts that are people who do the work. */
-const PEOPLE = /^(assignee|agent|person)Id$/;
 
 /** One figure, which opens what it counts. */
 export function BigNumber({ chart, answer, onOpen }: Props) {
@@ -58,7 +56,6 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
   const { t } = useWords();
   const { figure, valueName, numbers } = useChartWords();
   const { groups, more } = answer;
-  const isOfPeople = PEOPLE.test(chart.by!);
   const valueOf = (group: ChartGroup): string =>
     chart.show === 'shares' ? `${numbers.format(shareOf(group, groups))} %` : figure(chart, group.total);
   const most = Math.max(1e-9, chart.aim ?? 0, ...groups.map(({ total }) => total ?? 0));
@@ -104,7 +101,7 @@ export function BarList({ chart, answer, chosen, onChoose, onOpen }: Props) {
       </ul>
       {more > 0 && (
         <p className={classes.said}>
-          {t('boards/others', { count: more })} {isOfPeople && t('boards/hiddenPeople')}
+          {t('boards/others', { count: more })} {isOfPeople(chart.by!) && t('boards/hiddenPeople')}
         </p>
       )}
     </>

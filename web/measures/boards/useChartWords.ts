@@ -5,6 +5,7 @@ import {
   getFactField,
   getGivenBoard,
   isOfCourse,
+  isOfPeople,
   reckonedBy,
   type Chart,
   type FactKind,
@@ -51,7 +52,7 @@ function useFactWords() {
   function valueName(field: string, key: Scalar, name: string | null = null): string {
     if (name !== null) return name;
     if (typeof key === 'boolean') return t(key ? 'common/yes' : 'common/no');
-    if (key === null) return t(/^(assignee|agent|person)Id$/.test(field) ? 'boards/nobody' : 'boards/none');
+    if (key === null) return t(isOfPeople(field) ? 'boards/nobody' : 'boards/none');
     const listed = getListField(field) ? lists.valueWords(field, key) : String(key);
     return t(`boards/values/${field}/${String(key)}`, { defaultValue: listed || String(key) });
   }
@@ -135,9 +136,6 @@ export function useChartWords() {
     span: times.span,
   };
 }
-
-/** Says charts. */
-export type ChartWords = ReturnType<typeof useChartWords>;
 
 /** Says what a board is called: a given one by the catalogue. */
 export function useBoardName(): (board: { id: string; name: string }) => string {
