@@ -42,6 +42,7 @@ export const approvalEndpoints = {
   }),
   decide: endpoint({
     ...paths.approvals.decide,
+    isForPeople: true,
     summary: 'Say yes, or no with a reason',
     params: idParams,
     body: z
@@ -54,6 +55,7 @@ export const approvalEndpoints = {
   }),
   askBack: endpoint({
     ...paths.approvals.askBack,
+    isForPeople: true,
     summary: 'Ask the requester something before deciding',
     params: idParams,
     body: z.object({ words: textSchema(2000) }),

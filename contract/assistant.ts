@@ -130,12 +130,14 @@ const recordSchema = z.object({
 export const assistantEndpoints = {
   start: endpoint({
     ...paths.assistant.start,
+    isForPeople: true,
     summary: 'Begin a conversation with the assistant, or go on with the one that is open',
     body: z.object({ isAnew: z.boolean().default(false) }),
     answer: talkSchema,
   }),
   say: endpoint({
     ...paths.assistant.say,
+    isForPeople: true,
     summary: 'Say something in a conversation, or choose what is offered',
     params: idParams,
     body: z.object({ input: inputSchema }),
@@ -149,6 +151,7 @@ export const assistantEndpoints = {
   }),
   rate: endpoint({
     ...paths.assistant.rate,
+    isForPeople: true,
     summary: 'Say how a conversation was',
     params: idParams,
     body: z.object({ rating: z.number().int().min(1).max(5) }),

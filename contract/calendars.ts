@@ -86,6 +86,7 @@ export const calendarEndpoints = {
   }),
   effect: endpoint({
     ...paths.calendars.effect,
+    isReading: true,
     summary: 'What a change would move, without making it',
     params: idParams,
     body: z.object({ spec: calendarSpecSchema }),
@@ -93,6 +94,7 @@ export const calendarEndpoints = {
   }),
   read: endpoint({
     ...paths.calendars.read,
+    isReading: true,
     summary: 'What an iCalendar file would bring to a calendar, without taking it in',
     params: idParams,
     body: z.object({ text: z.string().max(1_000_000), spec: calendarSpecSchema }),

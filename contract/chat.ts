@@ -191,7 +191,12 @@ export const chatEndpoints = {
     summary: 'What went to chat, and what waits',
     answer: z.array(wentSchema),
   }),
-  wish: endpoint({ ...paths.chat.wish, summary: 'By which door I am told', answer: wishSchema }),
+  wish: endpoint({
+    ...paths.chat.wish,
+    isForPeople: true,
+    summary: 'By which door I am told',
+    answer: wishSchema,
+  }),
   setWish: endpoint({
     ...paths.chat.setWish,
     summary: 'Set by which door I am told, and when I want quiet',

@@ -13,6 +13,10 @@ export type Endpoint<
   summary: string;
   /** Callable without a session. */
   isOpen?: boolean;
+  /** About the person who calls (their password, absence, bell …): a program is refused. */
+  isForPeople?: boolean;
+  /** Changes nothing, though it is no GET: open to programs that only read. */
+  isReading?: boolean;
   params?: Params;
   query?: Query;
   body?: Body;
@@ -24,6 +28,12 @@ export function endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.Z
   definition: Endpoint<P, Q, B, A>,
 ): Endpoint<P, Q, B, A> {
   return definition;
+}
+
+/** The calls of a subject that is about the person who calls, none of them for a program. */
+export function forPeople<Endpoints extends Record<string, Endpoint>>(endpoints: Endpoints): Endpoints {
+  const flagged = Object.entries(endpoints).map(([name, each]) => [name, { ...each, isForPeople: true }]);
+  return Object.fromEntries(flagged) as Endpoints;
 }
 
 /** What stands in the path of a call. */

@@ -7,6 +7,7 @@ import { chatEndpoints } from './chat';
 import { clockEndpoints } from './clocks';
 import { complianceEndpoints } from './compliance';
 import { conversationEndpoints } from './conversations';
+import { forPeople } from './endpoint';
 import { figureEndpoints } from './figures';
 import { fileEndpoints } from './files';
 import { importEndpoints } from './imports';
@@ -24,6 +25,7 @@ import { estateEndpoints } from './estate';
 import { measureEndpoints } from './measures';
 import { noticeEndpoints } from './notices';
 import { problemEndpoints } from './problems';
+import { programEndpoints } from './programs';
 import { workEndpoints } from './works';
 import { ruleEndpoints } from './rules';
 import { serviceEndpoints } from './services';
@@ -73,10 +75,11 @@ export const api = {
   clocks: clockEndpoints,
   approvals: approvalEndpoints,
   plans: planEndpoints,
-  absences: absenceEndpoints,
+  absences: forPeople(absenceEndpoints),
   mail: mailEndpoints,
   chat: chatEndpoints,
   compliance: complianceEndpoints,
-  conversations: conversationEndpoints,
-  notifications: notificationEndpoints,
+  conversations: forPeople(conversationEndpoints),
+  notifications: forPeople(notificationEndpoints),
+  programs: programEndpoints,
 };

@@ -167,12 +167,14 @@ export type Board = z.infer<typeof boardSchema>;
 export const measureEndpoints = {
   chart: endpoint({
     ...paths.measures.chart,
+    isReading: true,
     summary: 'The figures of a chart, narrowed by what is chosen in the others of its board',
     body: askedSchema,
     answer: chartAnswerSchema,
   }),
   behind: endpoint({
     ...paths.measures.behind,
+    isReading: true,
     summary: 'What a figure of a chart counts',
     body: askedSchema.extend({
       /** Of which part and of which bucket; absent: of all. */

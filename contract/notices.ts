@@ -168,6 +168,7 @@ export const noticeEndpoints = {
   }),
   reach: endpoint({
     ...paths.notices.reach,
+    isReading: true,
     summary: 'How many people a notice would concern, and whether it can go as it is written',
     body: noticeBodySchema.pick({ audience: true }),
     answer: z.object({ people: countSchema }),

@@ -203,6 +203,7 @@ export const ruleEndpoints = {
   }),
   orderEffect: endpoint({
     ...paths.rules.orderEffect,
+    isReading: true,
     summary: 'What another order would have made otherwise over the last 30 days; nothing is written',
     body: z.object({ ids: z.array(idSchema).max(2_000) }),
     answer: z.object({
@@ -221,6 +222,7 @@ export const ruleEndpoints = {
   }),
   trial: endpoint({
     ...paths.rules.trial,
+    isReading: true,
     summary: 'What a rule as it is written would have done over the last days; nothing is written',
     body: z.object({
       /** The rule in whose place it would stand; null: a new one, last in order. */

@@ -70,7 +70,7 @@ export const sessionEndpoints = {
     body: z.object({ personId: idSchema }),
     answer: okSchema,
   }),
-  signOut: endpoint({ ...paths.session.signOut, summary: 'Sign out', answer: okSchema }),
+  signOut: endpoint({ ...paths.session.signOut, isForPeople: true, summary: 'Sign out', answer: okSchema }),
   demoPeople: endpoint({
     ...paths.session.demoPeople,
     summary: 'The demo people one can sign in as',
@@ -79,6 +79,7 @@ export const sessionEndpoints = {
   }),
   list: endpoint({
     ...paths.session.list,
+    isForPeople: true,
     summary: 'Where I am signed in',
     answer: z.array(
       z.object({
@@ -92,24 +93,28 @@ export const sessionEndpoints = {
   }),
   end: endpoint({
     ...paths.session.end,
+    isForPeople: true,
     summary: 'End one of my sessions',
     params: idParams,
     answer: okSchema,
   }),
   setLanguage: endpoint({
     ...paths.session.setLanguage,
+    isForPeople: true,
     summary: 'Choose my language',
     body: z.object({ language: languageSchema }),
     answer: okSchema,
   }),
   password: endpoint({
     ...paths.session.password,
+    isForPeople: true,
     summary: 'Take another password; all other sessions end',
     body: z.object({ current: z.string().max(200), password: z.string().min(1).max(200) }),
     answer: okSchema,
   }),
   endOthers: endpoint({
     ...paths.session.endOthers,
+    isForPeople: true,
     summary: 'End all my sessions but this one',
     answer: z.object({ ended: z.number().int() }),
   }),

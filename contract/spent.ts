@@ -54,12 +54,14 @@ export const spentEndpoints = {
   }),
   start: endpoint({
     ...paths.spent.start,
+    isForPeople: true,
     summary: 'Start my timer on a ticket; one that runs elsewhere stops',
     params: numberParams,
     answer: z.object({ id: idSchema, stopped: z.number().int().nullable() }),
   }),
   stop: endpoint({
     ...paths.spent.stop,
+    isForPeople: true,
     summary: 'Stop my timer; one that was left on asks how long it was really',
     body: z.object({
       minutes: z.number().int().optional(),
@@ -80,6 +82,7 @@ export const spentEndpoints = {
   }),
   add: endpoint({
     ...paths.spent.add,
+    isForPeople: true,
     summary: 'Add time by hand; it is marked as such',
     params: numberParams,
     body: writtenSchema,

@@ -81,6 +81,7 @@ export const targetEndpoints = {
   }),
   effect: endpoint({
     ...paths.targets.effect,
+    isReading: true,
     summary: 'What a change of a promise would do to the clocks that are going',
     params: idParams,
     body: z.object({ definition: definitionSchema }),
@@ -88,6 +89,7 @@ export const targetEndpoints = {
   }),
   preview: endpoint({
     ...paths.targets.preview,
+    isReading: true,
     summary: 'A real ticket under a definition that is not saved',
     body: z.object({ definition: definitionSchema, number: z.number().int().positive() }),
     answer: z.object({

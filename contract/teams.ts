@@ -59,6 +59,7 @@ export const teamEndpoints = {
   }),
   effect: endpoint({
     ...paths.teams.effect,
+    isReading: true,
     summary: 'What another calendar of a team would move, without changing it',
     params: idParams,
     body: z.object({ calendarId: idSchema }),

@@ -54,6 +54,7 @@ export const wordsEndpoints = {
   }),
   writing: endpoint({
     ...paths.words.writing,
+    isForPeople: true,
     summary: 'Let the others on a ticket see that one is writing',
     params: numberParams,
     body: z.object({ readBy: readBySchema }),

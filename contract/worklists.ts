@@ -210,6 +210,7 @@ export const worklistEndpoints = {
   }),
   tryOrder: endpoint({
     ...paths.worklists.tryOrder,
+    isReading: true,
     summary: 'What a team would have next up under other weights, beside what it has now',
     params: idParams,
     body: z.object({ weights: orderWeightsSchema }),

@@ -221,12 +221,14 @@ export const workEndpoints = {
   }),
   check: endpoint({
     ...paths.works.check,
+    isReading: true,
     summary: 'What a change would reach, its risk, and what it would get in the way of',
     body: askedSchema.extend({ fromAt: instantSchema.nullable(), toAt: instantSchema.nullable() }),
     answer: reckonedSchema,
   }),
   slot: endpoint({
     ...paths.works.slot,
+    isReading: true,
     summary: 'The next free time for a change',
     body: askedSchema.extend({
       minutes: z.number().int().positive().max(100_000),
@@ -318,6 +320,7 @@ export const workEndpoints = {
   }),
   makeFeed: endpoint({
     ...paths.works.makeFeed,
+    isForPeople: true,
     summary: 'An address of the calendar of work to subscribe to; the one before it ends',
     answer: z.object({ address: z.string() }),
   }),

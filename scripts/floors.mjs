@@ -4,7 +4,7 @@
  */
 const SUBJECTS = [
   ['database', 'http', 'journal', 'timers', 'loops', 'jobs', 'live', 'files'],
-  ['people', 'sessions', 'teams', 'calendars'],
+  ['people', 'sessions', 'programs', 'teams', 'calendars'],
   ['catalogue'],
   ['tickets'],
   [

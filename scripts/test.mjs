@@ -51,6 +51,10 @@ function start(args, options) {
 
 let passed = 0;
 let failed = 0;
+/** What failed, by name: said again at the end, where it is read first. */
+const failures = [];
+/** So long one kind of tests may take on a slow machine, before it counts as hanging. */
+const LONGEST_MIN = 40;
 
 async function check(name, args, priority) {
   const child = start(args, { stdio: ['ignore', 'inherit', 'inherit'] });
@@ -58,7 +62,12 @@ async function check(name, args, priority) {
   const status = await new Promise((resolve) => child.once('exit', resolve));
   say(`${name}: ${status === 0 ? 'passed' : 'failed'}`);
   if (status === 0) passed++;
-  else failed++;
+  else fail(name);
+}
+
+function fail(name) {
+  failed++;
+  failures.push(name);
 }
 
 async function runJest(project, env) {
@@ -70,20 +79,20 @@ async function runJest(project, env) {
   const child = start(args, {
     stdio: ['ignore', process.env.TLOG ? 'inherit' : 'ignore', 'inherit'],
     env: { ...process.env, ...env, TZ: 'UTC' },
-    timeout: 15 * 60_000,
+    timeout: LONGEST_MIN * 60_000,
   });
   await new Promise((resolve) => child.once('exit', resolve));
-  if (!existsSync(outputFile)) return void failed++;
-  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(outputFile, 'utf8'));
+  if (!existsSync(outputFile)) return fail(`${project} tests: ended before they were through`);
+  const { numPassedTests, testResults } = JSON.parse(readFileSync(outputFile, 'utf8'));
   rmSync(base, { recursive: true, force: true });
   passed += numPassedTests;
-  // A file that does not even load fails without a test in it.
-  failed +=
-    numFailedTests +
-    testResults.filter(
-      ({ status, assertionResults }) =>
-        status === 'failed' && !assertionResults.some((each) => each.status === 'failed'),
-    ).length;
+  for (const { name, status, assertionResults } of testResults) {
+    const file = path.relative(ROOT, name);
+    const those = assertionResults.filter((each) => each.status === 'failed');
+    for (const { fullName } of those) fail(`${file}: ${fullName}`);
+    // A file that does not even load fails without a test in it.
+    if (status === 'failed' && those.length === 0) fail(`${file}: not run`);
+  }
 }
 
 ensurePackages();
@@ -134,5 +143,6 @@ if (suites.includes('server') || suites.includes('browser')) {
   }
 }
 await checking;
+for (const name of failures) say(`failed: ${name}`);
 say(`\ntests: ${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -42,6 +42,8 @@ import { workRoutes } from './works/routes';
 import { noticeRoutes } from './notices/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
+import { recogniseProgram } from './programs/gate';
+import { programRoutes } from './programs/routes';
 import type { Routes } from './http/serve';
 import { leavingRoutes } from './leaving/routes';
 import { organisationRoutes } from './organisation/routes';
@@ -165,6 +167,7 @@ const ROUTES: Routes[] = [
   workRoutes,
   problemRoutes,
   measureRoutes,
+  programRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,
@@ -186,6 +189,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
     refuseOtherSites,
     express.json({ limit: BODY_LIMIT }),
     recogniseViewer(listo, streams),
+    ...recogniseProgram(listo, streams),
     limitCostly(listo),
   );
   let description: string | null = null;

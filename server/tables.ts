@@ -15,6 +15,7 @@ import { createMailTables } from './mail/model';
 import { createMeasureTables } from './measures/model';
 import { createNoticeTables } from './notices/model';
 import { createProblemTables } from './problems/model';
+import { createProgramTables } from './programs/model';
 import { createWorkTables } from './works/model';
 import { createNotificationTables } from './notifications/model';
 import { createOrganisationTables } from './organisation/model';
@@ -73,6 +74,7 @@ export function createTables(sequelize: Sequelize) {
     ...createNoticeTables(sequelize),
     ...createWorkTables(sequelize),
     ...createProblemTables(sequelize),
+    ...createProgramTables(sequelize),
   };
 }
 

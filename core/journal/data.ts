@@ -213,4 +213,9 @@ export type SettingEntryData = {
   chatNoticeAdded: { name: string };
   chatNoticeTurned: { name: string; isOn: boolean };
   chatNoticeRemoved: { name: string };
+  programMade: { programId: string; name: string };
+  programChanged: { programId: string; name: string };
+  /** `keyOf`: the id of the key, which is no secret. */
+  apiKeyMade: { programId: string; name: string; keyOf: string };
+  apiKeyRevoked: { programId: string; name: string; keyOf: string };
 };

@@ -39,6 +39,8 @@ export type EntryFrame = {
   byRules?: string[] | null;
   /** The thing or the person that a setting is about, by which its history is found. */
   aboutId?: string | null;
+  /** By which key a program did it; none: a person did, or it came about by itself. */
+  keyId?: string | null;
 };
 
 /** An entry of the journal: what happened, in order, never rewritten. */
@@ -94,8 +96,8 @@ type ValueOf<Data, Name extends PropertyKey> = Data extends unknown
 
 /** The thing or the person that an entry about the organisation is about; null: none alone. */
 export function aboutOf({ ticketNumber, data = {} }: NewEntry): string | null {
-  const { thingId, noticeId, personId } = data as EntryFacts;
-  return ticketNumber === null ? (thingId ?? noticeId ?? personId ?? null) : null;
+  const { thingId, noticeId, personId, programId } = data as EntryFacts;
+  return ticketNumber === null ? (thingId ?? noticeId ?? personId ?? programId ?? null) : null;
 }
 
 /** All that entries may carry, for what reads them whatever their kind. */

@@ -3,6 +3,7 @@ export {
   isAgent,
   may,
   mayKeepPeople,
+  mayKeepPrograms,
   mayKeepThings,
   mayLead,
   mayRank,

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { api } from '../../contract';
 import type { Endpoint } from '../../contract/endpoint';
 import { startTestListo, type Person, type TestListo } from '../testing/harness';
+import { makeProgram } from '../testing/programs';
 import { bodiesFor, NASTY_TEXTS } from './inputs';
 
 /**
@@ -16,6 +17,8 @@ const people = new Map<string, Person>();
 beforeAll(async () => {
   app = await startTestListo('fuzz');
   for (const id of ['tomas', 'bia', 'helder', 'sofia']) people.set(id, await app.as(id));
+  const teams = [{ teamId: 'apps', role: 'lead' as const }];
+  people.set('program', await makeProgram(app, { isAdministrator: true, teams }));
 });
 afterAll(() => app.end());
 
@@ -55,7 +58,7 @@ test.each(endpoints)('$name', async ({ endpoint }) => {
     { maxKeys: 2 },
   );
   const call = fc.record({
-    who: fc.constantFrom('tomas', 'bia', 'helder', 'sofia'),
+    who: fc.constantFrom('tomas', 'bia', 'helder', 'sofia', 'program'),
     params: fc.array(texts, { minLength: names.length, maxLength: names.length }),
     query: endpoint.method === 'get' ? queried : fc.constant({}),
     body: endpoint.body ? bodiesFor(endpoint.body) : fc.constant(undefined),

@@ -35,6 +35,7 @@ import { up as tablesOfPeople } from './migrations/0032-tables-of-people';
 import { up as estate } from './migrations/0033-estate';
 import { up as noticesAndWorks } from './migrations/0034-notices-problems-changes';
 import { up as factsAndBoards } from './migrations/0035-facts-and-boards';
+import { up as programs } from './migrations/0036-programs';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -74,6 +75,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0033-estate', up: estate },
       { name: '0034-notices-problems-changes', up: noticesAndWorks },
       { name: '0035-facts-and-boards', up: factsAndBoards },
+      { name: '0036-programs', up: programs },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { isDuplicate } from '../database/database';
+import { markByKey } from '../journal/chain';
 import type { Listo } from '../listo';
 import { ProblemError } from './problems';
 
@@ -9,6 +10,8 @@ export type Actor = {
   idempotencyKey?: string;
   /** What the request under the key says, as a hash: another one under the same key is refused. */
   request?: string;
+  /** The key of the program that does it. */
+  keyId?: string;
 };
 
 async function findKept(listo: Listo, { id, idempotencyKey, request }: Actor): Promise<unknown> {
@@ -34,6 +37,7 @@ export async function change<T>(
   }
   try {
     const answer = await listo.db.transaction(async (tx) => {
+      if (actor.keyId !== undefined) markByKey(tx, actor.keyId);
       const result = await work(tx);
       if (key !== undefined)
         await listo.db.tables.keptAnswers.insert(

@@ -10,7 +10,8 @@ const COSTLY =
 /** Bounds how often one person (or, before the sign-in, one address) may ask for what costs much. */
 export function limitCostly({ config }: Listo): RequestHandler {
   return rateLimit({
-    ...{ windowMs: 60_000, limit: config.LISTO_COSTLY_LIMIT, legacyHeaders: false, standardHeaders: true },
+    ...{ windowMs: 60_000, limit: config.LISTO_COSTLY_LIMIT, legacyHeaders: false },
+    ...{ standardHeaders: 'draft-8', identifier: 'costly' },
     skip: ({ path }) => !COSTLY.test(path),
     keyGenerator: ({ viewer, ip }) => viewer?.id ?? `address ${ip ?? ''}`,
     validate: { keyGeneratorIpFallback: false },

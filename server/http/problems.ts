@@ -22,6 +22,53 @@ export const PROBLEMS = {
   },
   forbidden: { status: 403, title: 'Not yours to do', wayOut: 'Ask someone of the team that holds it.' },
   otherSite: { status: 403, title: 'Came from another site', wayOut: 'Open Listo itself and do it there.' },
+  badKey: {
+    status: 401,
+    title: 'Not a key that is known',
+    wayOut:
+      'Send "Authorization: Bearer" with a whole key. An administrator makes them in Workshop > Programs.',
+  },
+  keyRevoked: {
+    status: 401,
+    title: 'This key was taken back',
+    wayOut: 'Use the account’s other key, or ask for one.',
+  },
+  keyEnded: {
+    status: 401,
+    title: 'This key has ended',
+    wayOut: 'Use the account’s other key, or ask for one.',
+  },
+  programOff: {
+    status: 403,
+    title: 'This program is switched off',
+    wayOut: 'Ask an administrator of Listo.',
+  },
+  programEnded: {
+    status: 403,
+    title: 'This program’s account has ended',
+    wayOut: 'Ask an administrator of Listo for a later end.',
+  },
+  keyNotFromThere: {
+    status: 403,
+    title: 'Not from this address',
+    wayOut: 'The account names where its keys may be used. Call from there, or have the address added.',
+  },
+  readsOnly: {
+    status: 403,
+    title: 'This program only reads',
+    wayOut: 'Ask an administrator of Listo to let it change something.',
+  },
+  forPeopleOnly: {
+    status: 403,
+    title: 'About a person, and a program is none',
+    wayOut: 'Leave this call out: a program has no password, no absence and nothing of its own.',
+  },
+  forProgramsOnly: { status: 403, title: 'About the key of a program', wayOut: 'Call it with a key.' },
+  twoKeys: {
+    status: 409,
+    title: 'Two keys work already',
+    wayOut: 'Take one of them back first.',
+  },
   notFound: { status: 404, title: 'Not there', wayOut: 'Check the address, or look for it in Find.' },
   fieldsNotValid: {
     status: 422,

@@ -59,6 +59,12 @@ function toKey(idempotencyKey: string, { method, originalUrl, body }: Request): 
   return { idempotencyKey, request: createHash('sha256').update(said).digest('hex') };
 }
 
+/** Refuses a program what belongs to people alone, and changes to one that only reads. */
+function requireForPrograms({ isForPeople, isReading, method }: Endpoint, mayChange: boolean): void {
+  if (isForPeople) throw new ProblemError('forPeopleOnly');
+  if (!mayChange && method !== 'get' && !isReading) throw new ProblemError('readsOnly');
+}
+
 /** Answers an endpoint: parses what comes in by its contract, asks for a session, sends what the handler answers. */
 export function serve<E extends Endpoint>(
   router: Router,
@@ -68,13 +74,18 @@ export function serve<E extends Endpoint>(
   router[endpoint.method](endpoint.path, async (request, response) => {
     const { viewer } = request;
     if (!viewer && !endpoint.isOpen) throw new ProblemError('notSignedIn');
+    if (viewer?.byKey) requireForPrograms(endpoint, viewer.byKey.mayChange);
     const key = readKey(request);
     const answer = await handle({
       params: parse(endpoint.params, request.params),
       query: parse(endpoint.query, request.query),
       body: parse(endpoint.body, request.body ?? {}),
       viewer: viewer!,
-      actor: { id: viewer?.id ?? '', ...(key !== undefined && toKey(key, request)) },
+      actor: {
+        id: viewer?.id ?? '',
+        ...(viewer?.byKey && { keyId: viewer.byKey.id }),
+        ...(key !== undefined && toKey(key, request)),
+      },
       request,
       response,
     } as Call<E>);

@@ -1,6 +1,6 @@
 import { aboutOf, type JournalEntry, type NewEntry, type NewSettingEntry } from '../../core/journal';
 import type { UnitOfWork } from '../unitOfWork';
-import { chainOf } from './chain';
+import { chainOf, keyOf } from './chain';
 
 /** An entry with what most entries say alike. @param now ms since 1970 */
 export function toEntry(now: number, entry: NewEntry): JournalEntry {
@@ -10,8 +10,13 @@ export function toEntry(now: number, entry: NewEntry): JournalEntry {
 
 /** Appends to the journal inside the transaction of the change that it records. Answers the entry's id. */
 export async function append({ listo, tx }: UnitOfWork, entry: NewEntry): Promise<number> {
-  const byRules = chainOf(tx);
-  const written = { ...toEntry(listo.clock.now(), entry), ...(byRules && { byRules }) };
+  const [byRules, keyId] = [chainOf(tx), keyOf(tx)];
+  const written = {
+    ...toEntry(listo.clock.now(), entry),
+    ...(byRules && { byRules }),
+    // Whatever door a service names: what a program does came by the interface for programs.
+    ...(keyId !== null && entry.actorId !== null && { keyId, via: 'api' as const }),
+  };
   return listo.db.tables.journal.insert(written, tx);
 }
 

@@ -15,3 +15,12 @@ export async function inChain<T>(tx: Transaction, byRules: string[], act: () => 
     chains.delete(tx);
   }
 }
+
+/** The key by which a program does what a transaction does. */
+const keys = new WeakMap<Transaction, string>();
+
+/** Lets all that is appended in a transaction be written as done by a program with its key. */
+export const markByKey = (tx: Transaction, keyId: string): void => void keys.set(tx, keyId);
+
+/** The key by which an entry of this transaction is written; null: no program does it. */
+export const keyOf = (tx: Transaction): string | null => keys.get(tx) ?? null;

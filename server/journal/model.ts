@@ -26,6 +26,7 @@ export function createJournalTables(sequelize: Sequelize) {
       data: json,
       byRules: json,
       aboutId: id,
+      keyId: id,
     }),
     consumers: new Table<ConsumerRow>(sequelize, 'consumers', { name: text(40), position: integer }, [
       'name',

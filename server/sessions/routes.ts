@@ -63,7 +63,8 @@ export const sessionRoutes: Routes = (router, listo) => {
   router.use(['/session', '/setup', '/my/password', '/invitations'], limiter);
 
   serve(router, session.get, async ({ request }) => ({
-    me: request.viewer ? await readMe(listo, request.viewer) : null,
+    // A program is nobody who is signed in.
+    me: request.viewer && !request.viewer.byKey ? await readMe(listo, request.viewer) : null,
     isDemo: await isDemo(listo),
     needsSetup: await needsSetUp(listo),
     now: listo.clock.now(),

@@ -4,7 +4,15 @@ import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import { hashToken } from './token';
 
-export type SignedIn = Viewer & { sessionId: string; name: string; siteId: string; language: Language };
+/** Who acts: a person by a session, or another program by a key. */
+export type SignedIn = Viewer & {
+  sessionId: string;
+  name: string;
+  siteId: string;
+  language: Language;
+  /** The key of a program, with its limits; a person has none. `endsAt`: ms since 1970. */
+  byKey?: { id: string; mayChange: boolean; perMinute: number; endsAt: number | null };
+};
 
 type Row = {
   personId: string;

@@ -33,6 +33,8 @@ export type TestListo = RunningListo & {
   dataDir: string;
   /** A session of one of the scenario's people. */
   as(personId: string): Promise<Person>;
+  /** Another program, by its key. */
+  withKey(key: string): Person;
   /** Another process on the same database. */
   another(): Promise<RunningListo>;
   end(): Promise<void>;
@@ -126,14 +128,17 @@ export async function startTestListo(
       body: JSON.stringify({ personId }),
     });
     if (signedIn.status !== 200) throw new Error(`nobody can sign in as ${personId}`);
-    const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
+    return callerWith({ Cookie: signedIn.headers.getSetCookie()[0]!.split(';')[0]! });
+  }
+
+  function callerWith(known: Record<string, string>): Person {
     return {
       async call(method, address, body, headers = {}) {
         const isForm = body instanceof FormData;
         const response = await fetch(`${url}/api/v1${address}`, {
           method,
           headers: {
-            Cookie: cookie,
+            ...known,
             ...(body !== undefined && !isForm && { 'Content-Type': 'application/json' }),
             ...headers,
           },
@@ -157,6 +162,7 @@ export async function startTestListo(
     databaseUrl,
     dataDir,
     as,
+    withKey: (key) => callerWith({ Authorization: `Bearer ${key}` }),
     async another() {
       const other = await start();
       others.push(other);

@@ -76,6 +76,8 @@ async function prepare(
     throw new ProblemError((await isSwitchedOff(listo, body.serviceId)) ? 'serviceOff' : 'notFound');
   const { service, isConfidential, priorities, siteNames } = rules;
   if (isInward(service.kind) !== (given.isInward ?? false)) throw new ProblemError('notFound');
+  if (viewer.byKey && body.requesterId === undefined)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'missing' }] });
   const requesterId = body.requesterId ?? viewer.id;
   const isForOther = requesterId !== viewer.id;
   if (isForOther && !viewer.mayAskForOthers && !isAgent(viewer)) throw new ProblemError('forbidden');

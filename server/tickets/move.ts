@@ -126,6 +126,8 @@ export async function moveWithin(
   { move: { name, by, version, input }, door }: { move: Body; door?: Door },
 ): Promise<{ version: number }> {
   const right = by !== 'agent' ? 'own' : name === 'give' ? 'giveOn' : 'work';
+  // Somebody holds a ticket: a program gives it to one.
+  if (viewer.byKey && name === 'take') throw new ProblemError('forPeopleOnly');
   const { ticket } = await requireTicket({ listo, viewer, tx }, { number, action: right });
   const actorId = viewer.id;
   const planned = planMove(ticket, { name, by, actorId, input, now: listo.clock.now() });
