@@ -8,4 +8,19 @@ export const doorPaths = {
     revokeKey: { method: 'delete', path: '/workshop/programs/:id/keys/:keyId' },
     self: { method: 'get', path: '/program' },
   },
+  webhooks: {
+    list: { method: 'get', path: '/workshop/programs/:id/webhooks' },
+    create: { method: 'post', path: '/workshop/programs/:id/webhooks' },
+    update: { method: 'put', path: '/workshop/webhooks/:id' },
+    switch: { method: 'put', path: '/workshop/webhooks/:id/state' },
+    remove: { method: 'delete', path: '/workshop/webhooks/:id' },
+    try: { method: 'post', path: '/workshop/webhooks/:id/trials' },
+    deliveries: { method: 'get', path: '/workshop/webhooks/:id/deliveries' },
+    sendAllAgain: { method: 'post', path: '/workshop/webhooks/:id/deliveries' },
+    delivery: { method: 'get', path: '/workshop/deliveries/:id' },
+    sendAgain: { method: 'post', path: '/workshop/deliveries/:id' },
+  },
+  calls: {
+    list: { method: 'get', path: '/workshop/calls' },
+  },
 } as const;

@@ -1,6 +1,7 @@
 import { absenceEndpoints } from './absences';
 import { approvalEndpoints } from './approvals';
 import { bulkEndpoints } from './bulk';
+import { callEndpoints } from './calls';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { chatEndpoints } from './chat';
@@ -37,6 +38,7 @@ import { teamEndpoints } from './teams';
 import { templateEndpoints } from './templates';
 import { togetherEndpoints } from './together';
 import { ticketEndpoints } from './tickets';
+import { webhookEndpoints } from './webhooks';
 import { wordsEndpoints } from './words';
 import { worklistEndpoints } from './worklists';
 
@@ -82,4 +84,6 @@ export const api = {
   conversations: forPeople(conversationEndpoints),
   notifications: forPeople(notificationEndpoints),
   programs: programEndpoints,
+  webhooks: webhookEndpoints,
+  calls: callEndpoints,
 };

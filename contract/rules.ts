@@ -24,7 +24,7 @@ const wordsSchema = localTextSchema.refine(({ en, pt }) => Math.max(en.length, p
 const peopleSchema = z.array(idSchema).max(50);
 
 /** A condition of a rule: as of lists, and words in texts. */
-const providedSchema: z.ZodType<Condition> = z.lazy(() =>
+export const providedSchema: z.ZodType<Condition> = z.lazy(() =>
   z.union([
     z.strictObject({ all: z.array(providedSchema).max(60) }),
     z.strictObject({ any: z.array(providedSchema).max(60) }),

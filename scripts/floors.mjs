@@ -3,7 +3,7 @@
  * stands beside the subjects puts them together, and may import all.
  */
 const SUBJECTS = [
-  ['database', 'http', 'journal', 'timers', 'loops', 'jobs', 'live', 'files'],
+  ['database', 'http', 'journal', 'timers', 'loops', 'jobs', 'live', 'files', 'calls'],
   ['people', 'sessions', 'programs', 'teams', 'calendars'],
   ['catalogue'],
   ['tickets'],
@@ -35,7 +35,7 @@ const SUBJECTS = [
     'personCards',
     'rules',
   ],
-  ['notices', 'works', 'problems', 'measures'],
+  ['notices', 'works', 'problems', 'measures', 'webhooks'],
   ['standIns'],
 ];
 export const FLOORS = {

@@ -15,6 +15,7 @@ import { complianceRoutes } from './compliance/routes';
 import { replayRoutes } from './replays/routes';
 import { createEventRoutes } from './chat/events';
 import { chatRoutes } from './chat/routes';
+import { callRoutes } from './calls/routes';
 import { calendarRoutes } from './calendars/routes';
 import { catalogueRoutes } from './catalogue/routes';
 import { serviceRoutes } from './catalogue/workshopRoutes';
@@ -71,6 +72,7 @@ import { templateRoutes } from './templates/routes';
 import { ticketRoutes } from './tickets/routes';
 import { exportRoutes } from './worklists/export';
 import { wordsRoutes } from './words/routes';
+import { webhookRoutes } from './webhooks/routes';
 import { worklistRoutes } from './worklists/routes';
 
 /** Texts may be long; files go another way. */
@@ -168,6 +170,8 @@ const ROUTES: Routes[] = [
   problemRoutes,
   measureRoutes,
   programRoutes,
+  webhookRoutes,
+  callRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

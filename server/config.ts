@@ -46,6 +46,11 @@ const schema = z.object({
   LISTO_COSTLY_LIMIT: z.coerce.number().int().positive().default(300),
   /** Outside addresses that may be called: hosts with commas between (`http://host:port` where not over TLS); empty: any public one over TLS. */
   LISTO_OUTGOING_HOSTS: z.string().default(''),
+  /** What secrets of other programs are sealed with in the database: 32 bytes in base64; absent: a key of its own in the data folder. */
+  LISTO_SEAL_KEY: z
+    .string()
+    .refine((key) => Buffer.from(key, 'base64').length === 32, 'must be 32 bytes in base64')
+    .optional(),
   /** The mail server in front, as it names itself in Authentication-Results: then what it found is asked for. */
   LISTO_MAIL_AUTHSERV: z.string().default(''),
   /** How many sign-ins one address may try in a quarter of an hour. */

@@ -14,6 +14,7 @@ import { talkingConsumer } from './assistant/consumer';
 import { togetherConsumer } from './together/under';
 import { progressConsumer } from './tickets/progressConsumer';
 import { waitingConsumer } from './tickets/waitingConsumer';
+import { webhooksConsumer } from './webhooks/consumer';
 
 /** Tells people in the application, by mail and in chat. */
 export const tellingConsumer = createTellingConsumer([mailTold, chatTold]);
@@ -34,4 +35,4 @@ export const INWARD: Consumer[] = [
   factsConsumer,
 ];
 /** What leaves the application. */
-export const OUTWARD: Consumer[] = [chatConsumer];
+export const OUTWARD: Consumer[] = [chatConsumer, webhooksConsumer];

@@ -23,6 +23,7 @@ import { StreamSessions } from './sessions/streams';
 import { startMail } from './mail/mail';
 import { Recounts } from './recounts/runner';
 import { ConversationWire } from './conversations/wire';
+import { startWebhooks } from './webhooks/send';
 import { RoomsWire } from './standIns/rooms/wire';
 import { timers as timersOfAll } from './timerHandlers';
 import { startTimers } from './timers/runner';
@@ -77,6 +78,7 @@ export async function startListo(
         bulk.look();
         imports.look();
         if (takeQueued(listo)) chat.wake();
+        webhooks.wake();
       },
     },
   );
@@ -86,6 +88,7 @@ export async function startListo(
   const rooms = new RoomsWire(listo);
   const conversations = new ConversationWire(listo);
   const chat = startChat(listo, store);
+  const webhooks = startWebhooks(listo);
   const server = createServer(
     createApp(listo, { store, live, webDir, mailPort: mail.port, chat, rooms, conversations, streams }),
   );
@@ -116,6 +119,7 @@ export async function startListo(
       await rooms.stop();
       await conversations.stop();
       await chat.stop();
+      await webhooks.stop();
       await mail.stop();
       await pump.stop();
       await listo.db.close();

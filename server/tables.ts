@@ -5,6 +5,8 @@ import { createAssistantTables } from './assistant/model';
 import { createBulkTables } from './bulk/model';
 import { createChatTables } from './chat/model';
 import { createCatalogueTables } from './catalogue/model';
+import { createCallTables } from './calls/model';
+import { createWebhookTables } from './webhooks/model';
 import { createClockTables } from './clocks/model';
 import { createReplayTables } from './replays/model';
 import { createConversationTables } from './conversations/model';
@@ -75,6 +77,8 @@ export function createTables(sequelize: Sequelize) {
     ...createWorkTables(sequelize),
     ...createProblemTables(sequelize),
     ...createProgramTables(sequelize),
+    ...createWebhookTables(sequelize),
+    ...createCallTables(sequelize),
   };
 }
 

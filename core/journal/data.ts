@@ -218,4 +218,8 @@ export type SettingEntryData = {
   /** `keyOf`: the id of the key, which is no secret. */
   apiKeyMade: { programId: string; name: string; keyOf: string };
   apiKeyRevoked: { programId: string; name: string; keyOf: string };
+  webhookMade: { webhookId: string; name: string };
+  webhookChanged: { webhookId: string; name: string };
+  webhookSwitched: { webhookId: string; name: string; isOn: boolean };
+  webhookRemoved: { webhookId: string; name: string };
 };

@@ -224,7 +224,7 @@ describe('outside addresses', () => {
   const reads = async (address: string, hosts = ''): Promise<string> => {
     const { callOut } = await import('../http/outgoing');
     const listo = { ...app.listo, config: { ...app.listo.config, LISTO_OUTGOING_HOSTS: hosts } };
-    return callOut(listo, { address, body: '{}', id: 'made-up-0001' }).then(
+    return callOut(listo, { address, body: '{}', id: 'made-up-0001', of: { kind: 'step', ref: 'x' } }).then(
       ({ status }) => String(status),
       (error: unknown) => (error as Error).constructor.name,
     );

@@ -36,6 +36,7 @@ import { up as estate } from './migrations/0033-estate';
 import { up as noticesAndWorks } from './migrations/0034-notices-problems-changes';
 import { up as factsAndBoards } from './migrations/0035-facts-and-boards';
 import { up as programs } from './migrations/0036-programs';
+import { up as webhooks } from './migrations/0037-webhooks';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -76,6 +77,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0034-notices-problems-changes', up: noticesAndWorks },
       { name: '0035-facts-and-boards', up: factsAndBoards },
       { name: '0036-programs', up: programs },
+      { name: '0037-webhooks', up: webhooks },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -84,41 +84,33 @@ export function mayCallOut(listo: Pick<Listo, 'config' | 'address'>, address: st
 
 const PATIENCE_MS = 10_000;
 const MOST_BYTES = 1_000_000;
+/** So much of an error is kept. */
+const ERROR_LENGTH = 300;
 
-type Call = { address: string; body: string; id: string };
-/** What an outside address said: its status, and how it begins. */
-export type Answered = { status: number; text: string };
+/** What a call is made for: a step of a plan, or a webhook, by its id. */
+export type CallPurpose = { kind: 'step' | 'webhook'; ref: string };
+type Call = { address: string; body: string; id: string; of: CallPurpose; secret?: string };
+/** What an outside address said: its status, how it begins, and when it wants to be asked again. */
+export type Answered = { status: number; text: string; retryAfter: string | undefined };
 
-/**
- * Posts JSON to an outside address: the only door by which addresses that people write down are called. The host is
- * resolved once and that address is called; redirects are not followed; the request is signed as Standard Webhooks are;
- * time and size are bounded.
- * @throws NotAllowed where it may not be called; another Error where nothing came back
- */
-export async function callOut(listo: Listo, { address, body, id }: Call): Promise<Answered> {
-  const { url, isNamed } = readAddress(listo, address);
-  const ip = await resolve(url.hostname, isNamed);
-  const signed = sign(await readSecret(listo, 'outgoingSecret'), { id, body });
+/** The connection ends at the address that was looked at, whatever the name leads to a moment later. */
+const toLookup =
+  (ip: string) =>
+  (_host: string, options: { all?: boolean }, found: (...args: unknown[]) => void): void => {
+    const family = isIP(ip);
+    if (options.all) found(null, [{ address: ip, family }]);
+    else found(null, ip, family);
+  };
+
+/** Sends a request and reads what comes back, bounded in time and size. */
+function post(url: URL, ip: string, { headers, body }: { headers: object; body: string }): Promise<Answered> {
   const { request } = url.protocol === 'http:' ? http : https;
   return new Promise((answer, fail) => {
     const call = request(
       url,
       {
-        method: 'POST',
-        headers: {
-          ...signed,
-          'Content-Type': 'application/json',
-          'Idempotency-Key': id,
-          'Content-Length': Buffer.byteLength(body),
-        },
-        // What was looked at is what is called, whatever the name leads to a moment later.
-        lookup: (_host, options, found) => {
-          const family = isIP(ip);
-          if (options.all) (found as (error: null, all: object[]) => void)(null, [{ address: ip, family }]);
-          else (found as (error: null, address: string, family: number) => void)(null, ip, family);
-        },
-        agent: false,
-        signal: AbortSignal.timeout(PATIENCE_MS),
+        ...{ method: 'POST', headers: { ...headers }, lookup: toLookup(ip) as never },
+        ...{ agent: false, signal: AbortSignal.timeout(PATIENCE_MS) },
       },
       (response) => {
         const parts: Buffer[] = [];
@@ -129,7 +121,11 @@ export async function callOut(listo: Listo, { address, body, id }: Call): Promis
           else parts.push(part);
         });
         response.on('end', () =>
-          answer({ status: response.statusCode ?? 0, text: Buffer.concat(parts).toString('utf8') }),
+          answer({
+            status: response.statusCode ?? 0,
+            text: Buffer.concat(parts).toString('utf8'),
+            retryAfter: response.headers['retry-after'],
+          }),
         );
         response.on('error', fail);
       },
@@ -137,4 +133,52 @@ export async function callOut(listo: Listo, { address, body, id }: Call): Promis
     call.on('error', fail);
     call.end(body);
   });
+}
+
+/** Writes down that a call was made. The record of a call never keeps the call from what follows it. */
+async function record(
+  listo: Listo,
+  { address, of }: Call,
+  outcome: { status: number | null; ms: number; bytes: number; error: string | null },
+): Promise<void> {
+  const url = URL.canParse(address, listo.address) ? new URL(address, listo.address) : null;
+  await listo.db.tables.outgoingCalls
+    .insert({
+      ...{ at: listo.clock.now(), kind: of.kind, ref: of.ref, ...outcome },
+      // What stands after the path may be a secret.
+      address: (url ? `${url.origin}${url.pathname}` : address).slice(0, 500),
+    })
+    .catch((error: unknown) => listo.log.warn(error, 'an outgoing call was not recorded'));
+}
+
+async function send(listo: Listo, { address, body, id, secret }: Call): Promise<Answered> {
+  const { url, isNamed } = readAddress(listo, address);
+  const ip = await resolve(url.hostname, isNamed);
+  const signed = sign(secret ?? (await readSecret(listo, 'outgoingSecret')), { id, body });
+  const headers = {
+    ...signed,
+    ...{ 'Content-Type': 'application/json', 'Idempotency-Key': id },
+    'Content-Length': Buffer.byteLength(body),
+  };
+  return post(url, ip, { headers, body });
+}
+
+/**
+ * Posts JSON to an outside address: the only door by which addresses that people write down are called. The host is
+ * resolved once and that address is called; redirects are not followed; the request is signed as Standard Webhooks are
+ * (with `secret`, or with the one of this installation); time and size are bounded; each call is on record.
+ * @throws NotAllowed where it may not be called; another Error where nothing came back
+ */
+export async function callOut(listo: Listo, call: Call): Promise<Answered> {
+  const began = performance.now();
+  const ended = (status: number | null, bytes: number, error: string | null) =>
+    record(listo, call, { status, bytes, error, ms: Math.round(performance.now() - began) });
+  try {
+    const answered = await send(listo, call);
+    await ended(answered.status, Buffer.byteLength(answered.text), null);
+    return answered;
+  } catch (error) {
+    await ended(null, 0, (error as Error).message.slice(0, ERROR_LENGTH));
+    throw error;
+  }
 }

@@ -64,6 +64,11 @@ export const PROBLEMS = {
     wayOut: 'Leave this call out: a program has no password, no absence and nothing of its own.',
   },
   forProgramsOnly: { status: 403, title: 'About the key of a program', wayOut: 'Call it with a key.' },
+  webhookNotTried: {
+    status: 409,
+    title: 'Not tried yet',
+    wayOut: 'Send an example first. Once its receiver has taken one it can be switched on.',
+  },
   twoKeys: {
     status: 409,
     title: 'Two keys work already',

@@ -19,7 +19,10 @@ async function deliver(
   let error: string | null = null;
   let isForGood = false;
   try {
-    const { status } = await callOut(listo, { address, body: said, id: answerToken });
+    const { status } = await callOut(listo, {
+      ...{ address, body: said, id: answerToken },
+      of: { kind: 'step', ref: `${ticketNumber}/${stepId}`.slice(0, 60) },
+    });
     if (status < 200 || status >= 300) error = `${status}`;
   } catch (failure) {
     // What is behind an address is not told to those who write plans.

@@ -15,6 +15,7 @@ export const problemsPt = {
   readsOnly: 'Este programa só lê. Deixe-o primeiro alterar alguma coisa.',
   forPeopleOnly: 'Isto diz respeito a uma pessoa, e um programa não o é.',
   forProgramsOnly: 'Isto é respondido a um programa com uma chave.',
+  webhookNotTried: 'Envie primeiro um exemplo. Assim que for aceite, pode ser ligado.',
   twoKeys: 'Já há duas chaves a funcionar. Retire primeiro uma delas.',
   notFound: 'Não existe, ou não é para os seus olhos.',
   fieldsNotValid: 'Alguns campos não servem. Corrija-os e envie de novo.',
