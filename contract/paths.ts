@@ -1,3 +1,4 @@
+import { doorPaths } from './doorPaths';
 import { measurePaths } from './measurePaths';
 
 /** Where and how each endpoint is called: all that a browser needs to know of a contract at run time. */
@@ -399,4 +400,5 @@ export const paths = {
     list: { method: 'get', path: '/notifications' },
     read: { method: 'post', path: '/notifications/read' },
   },
+  ...doorPaths,
 } as const;

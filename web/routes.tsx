@@ -90,6 +90,12 @@ const RankingPage = lazy(() =>
 const MailPage = lazy(() =>
   import('./workshop/mail/MailPage').then(({ MailPage: page }) => ({ default: page })),
 );
+const ProgramsPage = lazy(() =>
+  import('./workshop/programs/ProgramsPage').then(({ ProgramsPage: page }) => ({ default: page })),
+);
+const CallsPage = lazy(() =>
+  import('./workshop/programs/CallsPage').then(({ CallsPage: page }) => ({ default: page })),
+);
 const LeavingPage = lazy(() =>
   import('./workshop/leaving/LeavingPage').then(({ LeavingPage: page }) => ({ default: page })),
 );
@@ -257,6 +263,8 @@ export const router = createBrowserRouter([
       { path: 'measures/replay', element: <ReplayPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/rules/:id?', element: <RulesPage /> },
+      { path: 'workshop/programs/calls', element: <CallsPage /> },
+      { path: 'workshop/programs/:id?', element: <ProgramsPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
       { path: 'workshop/assistant', element: <MattersPage /> },

@@ -216,6 +216,7 @@ export const en = {
       chat: 'Chat',
       lines: 'Lines',
       mail: 'Mail',
+      programs: 'Programs',
       leaving: 'Leaving',
     },
     import: 'Tickets from a table …',

@@ -50,6 +50,8 @@ import { setupEn } from './setup.en';
 import { setupPt } from './setup.pt';
 import { peopleEn } from './people.en';
 import { peoplePt } from './people.pt';
+import { programsEn } from './programs.en';
+import { programsPt } from './programs.pt';
 import { workshopEn } from './workshop.en';
 import { workshopPt } from './workshop.pt';
 
@@ -69,6 +71,7 @@ const english = flatten({
   people: peopleEn,
   setup: setupEn,
   rules: rulesEn,
+  programs: programsEn,
   estate: estateEn,
   notices: noticesEn,
   boards: boardsEn,
@@ -96,6 +99,7 @@ const portuguese = flatten({
   people: peoplePt,
   setup: setupPt,
   rules: rulesPt,
+  programs: programsPt,
   estate: estatePt,
   notices: noticesPt,
   boards: boardsPt,

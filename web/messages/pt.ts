@@ -224,6 +224,7 @@ export const pt: Messages = {
       chat: 'Chat',
       lines: 'Linhas',
       mail: 'Correio',
+      programs: 'Programas',
       leaving: 'Saídas',
     },
     import: 'Pedidos de uma tabela …',

@@ -325,5 +325,20 @@ export const setupEn = {
       help: 'Every text that is sent, in each language.',
       others: 'wording, template, translate, sender, letter, signature',
     },
+    programs: {
+      name: 'Programs that are let in',
+      help: 'Accounts and keys of other programs, with what they may do.',
+      others: 'api key, token, integration, interface, service account, connect, bot',
+    },
+    webhooks: {
+      name: 'What programs are told',
+      help: 'Events that are posted to an address as they happen.',
+      others: 'webhook, events, push, notify another system, callback, automation',
+    },
+    outgoingCalls: {
+      name: 'Calls to outside addresses',
+      help: 'Each call that Listo made, with its answer.',
+      others: 'outgoing, http, did not reach, blocked, firewall, log of calls',
+    },
   },
 };

@@ -326,5 +326,20 @@ export const setupPt: typeof setupEn = {
       help: 'Cada texto que se envia, em cada língua.',
       others: 'redação, modelo, traduzir, carta, assinatura',
     },
+    programs: {
+      name: 'Programas com acesso',
+      help: 'Contas e chaves de outros programas, e o que podem fazer.',
+      others: 'chave, api, token, integração, interface, conta de serviço, ligar',
+    },
+    webhooks: {
+      name: 'O que é dito aos programas',
+      help: 'Acontecimentos enviados para um endereço à medida que acontecem.',
+      others: 'webhook, eventos, avisar outro sistema, automação',
+    },
+    outgoingCalls: {
+      name: 'Chamadas para fora',
+      help: 'Cada chamada feita pelo Listo, com a sua resposta.',
+      others: 'saída, http, não chegou, bloqueado, firewall, registo de chamadas',
+    },
   },
 };

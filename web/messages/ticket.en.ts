@@ -303,6 +303,11 @@ export const ticketEn = {
     notALink: 'A link begins with https:// or http://.',
     malformed: 'This does not have the right form.',
     notAllowed: 'This is not possible here.',
+    noNetwork: 'This is neither an address nor a network.',
+    twice: 'This stands there twice.',
+    inThePast: 'This has passed already. Choose a later one.',
+    addressNotAllowed:
+      'This address may not be called: over TLS and outside alone, or named by whoever runs Listo.',
     needsDue: 'Say first when it is due.',
     repeated: 'One percentage stands twice.',
     notPossible: 'This has passed already. Choose a later one.',

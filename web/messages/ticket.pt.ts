@@ -306,6 +306,11 @@ export const ticketPt: typeof ticketEn = {
     notALink: 'Uma ligação começa por https:// ou http://.',
     malformed: 'Isto não tem a forma certa.',
     notAllowed: 'Aqui isto não é possível.',
+    noNetwork: 'Isto não é um endereço nem uma rede.',
+    twice: 'Isto está aqui duas vezes.',
+    inThePast: 'Isto já passou. Escolha mais tarde.',
+    addressNotAllowed:
+      'Este endereço não pode ser chamado: só por TLS e para fora, ou indicado por quem gere o Listo.',
     needsDue: 'Diga primeiro o prazo.',
     repeated: 'Uma percentagem está duas vezes.',
     notPossible: 'Já passou. Escolha mais tarde.',

@@ -13,6 +13,7 @@ export const workshopEn = {
   chat: 'Chat',
   lines: 'Lines',
   mail: 'Mail',
+  programs: 'Programs',
   leaving: 'Leaving',
   leaver: {
     lead: 'When someone leaves the organisation, what waits for them goes to others and nothing is asked of them any more.',

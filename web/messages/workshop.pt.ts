@@ -14,6 +14,7 @@ export const workshopPt: WorkshopWords = {
   chat: 'Chat',
   lines: 'Linhas',
   mail: 'Correio',
+  programs: 'Programas',
   leaving: 'Saídas',
   leaver: {
     lead: 'Quando alguém sai da organização, o que esperava por essa pessoa passa a outros e nada mais lhe é pedido.',

@@ -47,6 +47,9 @@ export const SETTINGS = [
   { id: 'mailIn', subject: 'mail', mark: 'mail/came' },
   { id: 'mailOut', subject: 'mail', mark: 'mail/went' },
   { id: 'mailTexts', subject: 'mail', mark: 'mail/texts' },
+  { id: 'programs', subject: 'programs', mark: 'programs/new' },
+  { id: 'webhooks', subject: 'programs' },
+  { id: 'outgoingCalls', subject: 'programs', mark: 'programs/calls' },
 ] as const satisfies { id: string; subject: Subject; mark?: string }[];
 
 /** One of what can be set up. */

@@ -12,12 +12,13 @@ const SUBJECTS = [
   'chat',
   'lines',
   'mail',
+  'programs',
   'leaving',
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Of the whole organisation, and so for administrators alone. */
-const OF_ADMINISTRATORS = new Set<Subject>(['people', 'things', 'mail', 'leaving']);
+const OF_ADMINISTRATORS = new Set<Subject>(['people', 'things', 'mail', 'programs', 'leaving']);
 
 /** What the Workshop is about, for someone. */
 export const listSubjects = ({ isAdministrator }: { isAdministrator: boolean }): Subject[] =>
