@@ -20,6 +20,12 @@ export const doorPaths = {
     delivery: { method: 'get', path: '/workshop/deliveries/:id' },
     sendAgain: { method: 'post', path: '/workshop/deliveries/:id' },
   },
+  records: {
+    list: { method: 'get', path: '/records' },
+    ticket: { method: 'get', path: '/records/tickets/:number' },
+    seals: { method: 'get', path: '/records/seals' },
+    check: { method: 'post', path: '/records/seals/:id/checks' },
+  },
   calls: {
     list: { method: 'get', path: '/workshop/calls' },
   },

@@ -28,6 +28,7 @@ import { noticeEndpoints } from './notices';
 import { problemEndpoints } from './problems';
 import { programEndpoints } from './programs';
 import { workEndpoints } from './works';
+import { recordEndpoints } from './records';
 import { ruleEndpoints } from './rules';
 import { serviceEndpoints } from './services';
 import { sessionEndpoints } from './session';
@@ -86,4 +87,5 @@ export const api = {
   programs: programEndpoints,
   webhooks: webhookEndpoints,
   calls: callEndpoints,
+  records: recordEndpoints,
 };

@@ -15,6 +15,8 @@ import { gatherAllFacts } from '../server/measures/facts';
 import { tellingConsumer } from '../server/consumers';
 import { setClosing } from '../server/hours/closing';
 import { hashPassword } from '../server/sessions/sessions';
+import { sealNow } from '../server/audit/seals';
+import { loadPrograms } from './programs';
 import { closesAt } from '../server/tickets/waitingConsumer';
 import { createCalendars } from './calendars';
 import { CATEGORIES } from './catalogue';
@@ -274,6 +276,9 @@ export async function loadDemo(
   await mailOpenAsks(listo);
   onProgress('Figures', 0);
   await gatherAllFacts({ listo });
+  await loadPrograms(listo);
+  onProgress('Seals', 0);
+  await listo.db.transaction((tx) => sealNow(listo, tx));
   onProgress('Done', 1);
   return { tickets: stories.length, entries: journal.length };
 }

@@ -35,7 +35,7 @@ const SUBJECTS = [
     'personCards',
     'rules',
   ],
-  ['notices', 'works', 'problems', 'measures', 'webhooks'],
+  ['notices', 'works', 'problems', 'measures', 'webhooks', 'audit'],
   ['standIns'],
 ];
 export const FLOORS = {

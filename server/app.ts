@@ -8,6 +8,7 @@ import { nanoid } from 'nanoid';
 import { absenceRoutes } from './absences/routes';
 import { approvalRoutes } from './approvals/routes';
 import { assistantRoutes } from './assistant/routes';
+import { recordRoutes } from './audit/routes';
 import { bulkRoutes } from './bulk/routes';
 import type { ChatRun } from './chat/chat';
 import { clockRoutes } from './clocks/routes';
@@ -172,6 +173,7 @@ const ROUTES: Routes[] = [
   programRoutes,
   webhookRoutes,
   callRoutes,
+  recordRoutes,
   togetherRoutes,
   spentRoutes,
   surgeRoutes,

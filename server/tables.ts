@@ -5,6 +5,7 @@ import { createAssistantTables } from './assistant/model';
 import { createBulkTables } from './bulk/model';
 import { createChatTables } from './chat/model';
 import { createCatalogueTables } from './catalogue/model';
+import { createAuditTables } from './audit/model';
 import { createCallTables } from './calls/model';
 import { createWebhookTables } from './webhooks/model';
 import { createClockTables } from './clocks/model';
@@ -79,6 +80,7 @@ export function createTables(sequelize: Sequelize) {
     ...createProgramTables(sequelize),
     ...createWebhookTables(sequelize),
     ...createCallTables(sequelize),
+    ...createAuditTables(sequelize),
   };
 }
 

@@ -1,3 +1,4 @@
+import { sealDay } from './audit/seals';
 import { beginAbsences } from './absences/begin';
 import { hearSilence } from './approvals/silence';
 import { hearTalkSilence } from './assistant/silence';
@@ -47,6 +48,7 @@ const handlers: Record<Due['kind'], TimerHandler> = {
   ruleTime: hearRuleTime,
   tellNotice,
   gatherFacts,
+  sealDay,
 };
 
 /** What falls due, and what is done then. */

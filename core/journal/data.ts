@@ -222,4 +222,13 @@ export type SettingEntryData = {
   webhookChanged: { webhookId: string; name: string };
   webhookSwitched: { webhookId: string; name: string; isOn: boolean };
   webhookRemoved: { webhookId: string; name: string };
+  /** `address`: where from. */
+  signedIn: { personId: string; address: string };
+  /** `name`: the mail address that was typed. */
+  signInFailed: { name: string; address: string };
+  signedOut: { personId: string };
+  /** `what`: which table or record was taken out. */
+  exported: { personId: string; what: string };
+  /** Somebody looked at a ticket in confidence. */
+  confidentialRead: { personId: string; number: number };
 };

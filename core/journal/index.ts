@@ -13,6 +13,15 @@ export type {
   TicketEntryKind,
 } from './entry';
 export { aboutOf, factsOfEntry } from './entry';
-export { isShown, TICKET_ENTRIES, TICKET_ENTRY_KINDS, toldOf, type ShownKind } from './kinds';
+export {
+  isShown,
+  SETTING_ENTRIES,
+  SETTING_ENTRY_KINDS,
+  TICKET_ENTRIES,
+  TICKET_ENTRY_KINDS,
+  toldOf,
+  type SettingEntryKind,
+  type ShownKind,
+} from './kinds';
 export { changesFor, inOne } from './changes';
 export type { Audience, Changes, Via } from './types';

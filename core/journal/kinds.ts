@@ -1,4 +1,5 @@
 import type { ToldEvent } from '../telling';
+import type { SettingEntryData } from './data';
 import type { TicketEntryKind } from './entry';
 
 /**
@@ -116,3 +117,88 @@ export function toldOf(kind: string): ToldEvent | null {
 export function isShown(kind: string): kind is ShownKind {
   return isOfTicket(kind) && TICKET_ENTRIES[kind].isShown;
 }
+
+/**
+ * The kinds of entries about the organisation: who comes in and what they may and looked at (access), and what was set
+ * (setting). A new kind does not compile until it stands here.
+ */
+export const SETTING_ENTRIES = {
+  teamMade: 'setting',
+  teamChanged: 'setting',
+  siteChanged: 'setting',
+  routingSet: 'setting',
+  presenceSet: 'setting',
+  personMade: 'setting',
+  personChanged: 'setting',
+  personInvited: 'access',
+  personArrived: 'access',
+  passwordForgotten: 'access',
+  memberSet: 'access',
+  memberGone: 'access',
+  groupMade: 'setting',
+  siteMade: 'setting',
+  ruleMade: 'setting',
+  ruleChanged: 'setting',
+  ruleSwitched: 'setting',
+  ruleStopped: 'setting',
+  ruleRemoved: 'setting',
+  rulesOrdered: 'setting',
+  thingMade: 'setting',
+  thingChanged: 'setting',
+  thingActed: 'setting',
+  thingNeeds: 'setting',
+  thingSaid: 'setting',
+  thingsCounted: 'setting',
+  thingKindMade: 'setting',
+  thingKindChanged: 'setting',
+  noticeMade: 'setting',
+  noticeChanged: 'setting',
+  noticeEnded: 'setting',
+  noticeCalledBack: 'setting',
+  noticeReviewed: 'setting',
+  freezeSet: 'setting',
+  freezeRemoved: 'setting',
+  workTemplateSet: 'setting',
+  causeKindsSet: 'setting',
+  personLeft: 'setting',
+  personBack: 'setting',
+  chatLineSet: 'setting',
+  mailTextChanged: 'setting',
+  targetChanged: 'setting',
+  calendarMade: 'setting',
+  calendarChanged: 'setting',
+  calendarRemoved: 'setting',
+  categoriesChanged: 'setting',
+  serviceBegun: 'setting',
+  draftDiscarded: 'setting',
+  servicePublished: 'setting',
+  serviceOn: 'setting',
+  serviceOff: 'setting',
+  articleBegun: 'setting',
+  articleMoved: 'setting',
+  recounted: 'setting',
+  chatRoomSet: 'setting',
+  chatRoomLeft: 'setting',
+  chatSet: 'setting',
+  chatNoticeAdded: 'setting',
+  chatNoticeTurned: 'setting',
+  chatNoticeRemoved: 'setting',
+  programMade: 'access',
+  programChanged: 'access',
+  apiKeyMade: 'access',
+  apiKeyRevoked: 'access',
+  webhookMade: 'setting',
+  webhookChanged: 'setting',
+  webhookSwitched: 'setting',
+  webhookRemoved: 'setting',
+  signedIn: 'access',
+  signInFailed: 'access',
+  signedOut: 'access',
+  exported: 'access',
+  confidentialRead: 'access',
+} as const satisfies Record<keyof SettingEntryData, 'access' | 'setting'>;
+
+/** A kind of entry about the organisation. */
+export type SettingEntryKind = keyof typeof SETTING_ENTRIES;
+/** All kinds of entries about the organisation. */
+export const SETTING_ENTRY_KINDS = Object.keys(SETTING_ENTRIES) as [SettingEntryKind, ...SettingEntryKind[]];

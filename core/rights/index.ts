@@ -7,6 +7,7 @@ export {
   mayKeepThings,
   mayLead,
   mayRank,
+  mayReadRecords,
   maySetUp,
   readsDesk,
   TICKET_ACTIONS,

@@ -96,6 +96,9 @@ export function maySetUp({ isAdministrator, teams }: Viewer, teamId: string | nu
 /** Whether someone keeps the people of the organisation: makes them, changes them, lets them in. */
 export const mayKeepPeople = ({ isAdministrator }: Viewer): boolean => isAdministrator;
 
+/** Whether someone reads the record of all that was done. */
+export const mayReadRecords = ({ isAdministrator }: Viewer): boolean => isAdministrator;
+
 /** Whether someone lets other programs in: makes their accounts and keys, and says what they are told. */
 export const mayKeepPrograms = ({ isAdministrator }: Viewer): boolean => isAdministrator;
 

@@ -4,6 +4,7 @@ import { api } from '../../contract';
 import { readsDesk } from '../../core/rights';
 import { harmless, QUOTED } from '../http/csv';
 import { ProblemError } from '../http/problems';
+import { recordExport } from '../journal/append';
 import { serve, type Routes } from '../http/serve';
 import type { SignedIn } from '../sessions/viewer';
 import { listBehind, readCompliance } from './read';
@@ -45,6 +46,7 @@ export const complianceRoutes: Routes = (router, listo) => {
     requireAgent(viewer);
     const query = (compliance.tickets.query as z.ZodType).safeParse(request.query);
     if (!query.success) throw new ProblemError('malformed');
+    await recordExport(listo, viewer.id, 'compliance');
     const { rows } = await listBehind(listo, viewer, {
       which: query.data as Parameters<typeof listBehind>[2]['which'],
       limit: MOST_ROWS,

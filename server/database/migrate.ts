@@ -37,6 +37,7 @@ import { up as noticesAndWorks } from './migrations/0034-notices-problems-change
 import { up as factsAndBoards } from './migrations/0035-facts-and-boards';
 import { up as programs } from './migrations/0036-programs';
 import { up as webhooks } from './migrations/0037-webhooks';
+import { up as records } from './migrations/0038-records';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -78,6 +79,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0035-facts-and-boards', up: factsAndBoards },
       { name: '0036-programs', up: programs },
       { name: '0037-webhooks', up: webhooks },
+      { name: '0038-records', up: records },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

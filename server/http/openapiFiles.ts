@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { ZodOpenApiOperationObject } from 'zod-openapi';
 import { api } from '../../contract';
 import { problemSchema } from '../../contract/problem';
+import { recordFilterSchema } from '../../contract/records';
 
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const bytes = { type: 'string', contentMediaType: 'application/octet-stream' } as const;
@@ -48,6 +49,11 @@ const SENT: Sent[] = [
     ...{ path: '/calendars/{id}/calendar.ics', id: 'calendars.export', params: named },
     summary: 'A working calendar as iCalendar (RFC 5545)',
     types: ['text/calendar'],
+  },
+  {
+    ...{ path: '/records/out', id: 'records.export', types: ['application/x-ndjson', 'text/csv'] },
+    summary: 'The record of what was done, as JSON lines or as a table',
+    query: recordFilterSchema.extend({ format: z.enum(['jsonl', 'csv']).optional() }),
   },
   {
     ...{ path: '/live', id: 'live.listen', types: ['text/event-stream'] },

@@ -1,4 +1,5 @@
 import { aboutOf, type JournalEntry, type NewEntry, type NewSettingEntry } from '../../core/journal';
+import type { Listo } from '../listo';
 import type { UnitOfWork } from '../unitOfWork';
 import { chainOf, keyOf } from './chain';
 
@@ -19,6 +20,15 @@ export async function append({ listo, tx }: UnitOfWork, entry: NewEntry): Promis
   };
   return listo.db.tables.journal.insert(written, tx);
 }
+
+/** Appends what someone did that changed nothing else (came in, looked, took something out), by itself. */
+export function record(listo: Listo, entry: NewSettingEntry & { by: string | null }): Promise<number> {
+  return listo.db.transaction((tx) => appendSetting({ listo, tx }, entry));
+}
+
+/** Appends that someone took something out as a file. @param what a word for it, of at most 60 characters */
+export const recordExport = (listo: Listo, personId: string, what: string): Promise<number> =>
+  record(listo, { by: personId, type: 'exported', data: { personId, what: what.slice(0, 60) } });
 
 /**
  * Appends what someone changed in the organisation or its settings, for those who work in it to see.

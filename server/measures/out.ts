@@ -6,6 +6,7 @@ import { chartSchema, stretchSchema, type AskedChart, type ChartAnswer } from '.
 import { reckonedBy } from '../../core/measures';
 import { harmless, QUOTED } from '../http/csv';
 import { ProblemError } from '../http/problems';
+import { recordExport } from '../journal/append';
 import type { Listo } from '../listo';
 import { listBehind, readChart } from './read';
 
@@ -122,6 +123,7 @@ export function outRoutes(router: Router, listo: Listo): void {
     const query = querySchema.safeParse(request.query);
     if (!query.success) throw new ProblemError('malformed');
     const { asked, as, what } = query.data;
+    await recordExport(listo, viewer.id, 'measures');
     if (what === 'figures')
       return send(response, toTable(await readChart({ listo, viewer }, asked), asked.chart), as);
     const { rows } = await listBehind({ listo, viewer }, { ...asked, limit: MOST_ROWS });

@@ -4,6 +4,7 @@ import { rateLimit } from 'express-rate-limit';
 import { api } from '../../contract';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
+import { record } from '../journal/append';
 import type { Listo } from '../listo';
 import { listDemoPeople } from './demoPeople';
 import { readMe } from './me';
@@ -40,6 +41,8 @@ export async function signIn(
   { request, response }: { request: Request; response: Response },
 ): Promise<void> {
   const token = await beginSession(listo, personId, request.get('User-Agent') ?? '');
+  const data = { personId, address: request.ip ?? '' };
+  await record(listo, { by: personId, type: 'signedIn', data });
   setCookie(listo, response, { token });
 }
 
@@ -71,11 +74,12 @@ export const sessionRoutes: Routes = (router, listo) => {
   }));
 
   serve(router, session.signIn, async ({ body, request, response }) => {
-    const personId = await checkPassword(
-      listo,
-      { email: body.email, password: body.password },
-      request.ip ?? '',
-    );
+    const address = request.ip ?? '';
+    const personId = await checkPassword(listo, body, address).catch(async (error: unknown) => {
+      const data = { name: body.email.slice(0, 200), address };
+      await record(listo, { by: null, type: 'signInFailed', data });
+      throw error;
+    });
     await signIn(listo, personId, { request, response });
     return OK;
   });
@@ -91,6 +95,7 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.signOut, async ({ viewer, response }) => {
     await endSession(listo, viewer.id, viewer.sessionId);
+    await record(listo, { by: viewer.id, type: 'signedOut', data: { personId: viewer.id } });
     setCookie(listo, response, { token: '', maxAge: 0 });
     return OK;
   });

@@ -145,7 +145,7 @@ export async function startTestListo(
           ...(body !== undefined && { body: isForm ? body : JSON.stringify(body) }),
         });
         const text = await response.text();
-        const isJson = response.headers.get('Content-Type')?.includes('json');
+        const isJson = /^application\/(problem\+)?json/.test(response.headers.get('Content-Type') ?? '');
         return {
           status: response.status,
           headers: response.headers,

@@ -9,6 +9,7 @@ import type { SignedIn } from '../sessions/viewer';
 import { readDue } from './dueByHand';
 import { readEntries } from './entries';
 import { listRights, requireTicket } from './guard';
+import { noteLook } from './looks';
 import type { TicketRecord } from './model';
 import { closesAt } from './waitingConsumer';
 import { visibleTo } from './visibility';
@@ -41,6 +42,7 @@ function movesFor(ticket: TicketRecord, rights: readonly string[]): Ticket['move
 export async function readTicket(listo: Listo, viewer: SignedIn, number: number): Promise<Ticket> {
   const { tables } = listo.db;
   const { ticket, guarded } = await requireTicket({ listo, viewer }, { number, action: 'read' });
+  await noteLook(listo, viewer, ticket);
   const rights = listRights(viewer, guarded, TICKET_ACTIONS);
   const isTeamSide = rights.includes('readNotes');
   const { alsoToldIds, collaboratorIds } = guarded;

@@ -18,7 +18,8 @@ export type TimerKind =
   | 'ruleSilent'
   | 'ruleTime'
   | 'tellNotice'
-  | 'gatherFacts';
+  | 'gatherFacts'
+  | 'sealDay';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

@@ -6,6 +6,7 @@ import type { Language } from '../../core/forms';
 import { harmless, QUOTED } from '../http/csv';
 import { inTurn } from '../http/limits';
 import { ProblemError } from '../http/problems';
+import { recordExport } from '../journal/append';
 import type { Listo } from '../listo';
 import type { SignedIn } from '../sessions/viewer';
 import { findDefinition, parseWhere } from './lists';
@@ -115,6 +116,7 @@ export function exportRoutes(router: Router, listo: Listo): void {
     const format = query.format === 'xlsx' ? 'xlsx' : 'csv';
     const definition = await findDefinition(listo, viewer, params.id);
     const where = parseWhere(typeof query.where === 'string' ? query.where : undefined);
+    await recordExport(listo, viewer.id, `worklist ${params.id}`);
     response.attachment(`listo-${params.id.replace(/[^\w-]/g, '')}.${format}`);
     const rows = readAll(listo, viewer, { definition, where });
     await inTurn(viewer.id, () => (format === 'xlsx' ? sendXlsx(response, rows) : sendCsv(response, rows)));
