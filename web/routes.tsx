@@ -96,6 +96,12 @@ const ProgramsPage = lazy(() =>
 const CallsPage = lazy(() =>
   import('./workshop/programs/CallsPage').then(({ CallsPage: page }) => ({ default: page })),
 );
+const RecordsPage = lazy(() =>
+  import('./workshop/records/RecordsPage').then(({ RecordsPage: page }) => ({ default: page })),
+);
+const AsItWas = lazy(() =>
+  import('./workshop/records/AsItWas').then(({ AsItWas: page }) => ({ default: page })),
+);
 const LeavingPage = lazy(() =>
   import('./workshop/leaving/LeavingPage').then(({ LeavingPage: page }) => ({ default: page })),
 );
@@ -263,6 +269,8 @@ export const router = createBrowserRouter([
       { path: 'measures/replay', element: <ReplayPage /> },
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/rules/:id?', element: <RulesPage /> },
+      { path: 'workshop/records', element: <RecordsPage /> },
+      { path: 'records/tickets/:number', element: <AsItWas /> },
       { path: 'workshop/programs/calls', element: <CallsPage /> },
       { path: 'workshop/programs/:id?', element: <ProgramsPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },

@@ -39,7 +39,8 @@ async function move(number: number, name: string, input: object = {}): Promise<v
 /** Seals what is committed, once all of it has its place in the order. */
 async function seal() {
   await until(
-    () => app.listo.db.select<{ count: number }>('SELECT COUNT(*) AS count FROM journal WHERE position IS NULL'),
+    () =>
+      app.listo.db.select<{ count: number }>('SELECT COUNT(*) AS count FROM journal WHERE position IS NULL'),
     ([row]) => row!.count === 0,
   );
   return app.listo.db.transaction((tx) => sealNow(app.listo, tx));

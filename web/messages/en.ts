@@ -217,6 +217,7 @@ export const en = {
       lines: 'Lines',
       mail: 'Mail',
       programs: 'Programs',
+      records: 'Records',
       leaving: 'Leaving',
     },
     import: 'Tickets from a table …',

@@ -52,6 +52,8 @@ import { peopleEn } from './people.en';
 import { peoplePt } from './people.pt';
 import { programsEn } from './programs.en';
 import { programsPt } from './programs.pt';
+import { recordsEn } from './records.en';
+import { recordsPt } from './records.pt';
 import { workshopEn } from './workshop.en';
 import { workshopPt } from './workshop.pt';
 
@@ -72,6 +74,7 @@ const english = flatten({
   setup: setupEn,
   rules: rulesEn,
   programs: programsEn,
+  records: recordsEn,
   estate: estateEn,
   notices: noticesEn,
   boards: boardsEn,
@@ -100,6 +103,7 @@ const portuguese = flatten({
   setup: setupPt,
   rules: rulesPt,
   programs: programsPt,
+  records: recordsPt,
   estate: estatePt,
   notices: noticesPt,
   boards: boardsPt,

@@ -225,6 +225,7 @@ export const pt: Messages = {
       lines: 'Linhas',
       mail: 'Correio',
       programs: 'Programas',
+      records: 'Registo',
       leaving: 'Saídas',
     },
     import: 'Pedidos de uma tabela …',

@@ -340,5 +340,15 @@ export const setupEn = {
       help: 'Each call that Listo made, with its answer.',
       others: 'outgoing, http, did not reach, blocked, firewall, log of calls',
     },
+    records: {
+      name: 'The record of what was done',
+      help: 'Who did what and when, also who signed in and what was taken out.',
+      others: 'audit, log, who changed, history, trail, journal, evidence, proof',
+    },
+    seals: {
+      name: 'Seals of the record',
+      help: 'Whether anybody has changed the past.',
+      others: 'tamper, hash, chain, forged, manipulated, integrity',
+    },
   },
 };

@@ -341,5 +341,15 @@ export const setupPt: typeof setupEn = {
       help: 'Cada chamada feita pelo Listo, com a sua resposta.',
       others: 'saída, http, não chegou, bloqueado, firewall, registo de chamadas',
     },
+    records: {
+      name: 'O registo do que foi feito',
+      help: 'Quem fez o quê e quando, também quem entrou e o que foi levado.',
+      others: 'auditoria, log, quem alterou, histórico, rasto, prova',
+    },
+    seals: {
+      name: 'Selos do registo',
+      help: 'Se alguém alterou o passado.',
+      others: 'adulterado, hash, cadeia, falsificado, integridade',
+    },
   },
 };

@@ -14,6 +14,7 @@ export const workshopEn = {
   lines: 'Lines',
   mail: 'Mail',
   programs: 'Programs',
+  records: 'Records',
   leaving: 'Leaving',
   leaver: {
     lead: 'When someone leaves the organisation, what waits for them goes to others and nothing is asked of them any more.',

@@ -15,6 +15,7 @@ export const workshopPt: WorkshopWords = {
   lines: 'Linhas',
   mail: 'Correio',
   programs: 'Programas',
+  records: 'Registo',
   leaving: 'Saídas',
   leaver: {
     lead: 'Quando alguém sai da organização, o que esperava por essa pessoa passa a outros e nada mais lhe é pedido.',

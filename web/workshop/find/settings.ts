@@ -50,6 +50,8 @@ export const SETTINGS = [
   { id: 'programs', subject: 'programs', mark: 'programs/new' },
   { id: 'webhooks', subject: 'programs' },
   { id: 'outgoingCalls', subject: 'programs', mark: 'programs/calls' },
+  { id: 'records', subject: 'records', mark: 'records/filter/which' },
+  { id: 'seals', subject: 'records', mark: 'records/seals/title' },
 ] as const satisfies { id: string; subject: Subject; mark?: string }[];
 
 /** One of what can be set up. */

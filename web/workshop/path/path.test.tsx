@@ -122,6 +122,8 @@ test('each setting has words in both languages, and is marked by words that its 
     'procedures',
     'rules',
     'estate',
+    'programs',
+    'records',
   ];
   for (const { id, ...setting } of SETTINGS) {
     for (const language of ['en', 'pt'] as const) {
