@@ -26,6 +26,10 @@ export const doorPaths = {
     seals: { method: 'get', path: '/records/seals' },
     check: { method: 'post', path: '/records/seals/:id/checks' },
   },
+  privacy: {
+    counts: { method: 'get', path: '/workshop/people/:id/erasure' },
+    erase: { method: 'post', path: '/workshop/people/:id/erasure' },
+  },
   calls: {
     list: { method: 'get', path: '/workshop/calls' },
   },

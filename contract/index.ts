@@ -26,6 +26,7 @@ import { estateEndpoints } from './estate';
 import { measureEndpoints } from './measures';
 import { noticeEndpoints } from './notices';
 import { problemEndpoints } from './problems';
+import { privacyEndpoints } from './privacy';
 import { programEndpoints } from './programs';
 import { workEndpoints } from './works';
 import { recordEndpoints } from './records';
@@ -88,4 +89,5 @@ export const api = {
   webhooks: webhookEndpoints,
   calls: callEndpoints,
   records: recordEndpoints,
+  privacy: privacyEndpoints,
 };

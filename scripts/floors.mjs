@@ -35,7 +35,7 @@ const SUBJECTS = [
     'personCards',
     'rules',
   ],
-  ['notices', 'works', 'problems', 'measures', 'webhooks', 'audit'],
+  ['notices', 'works', 'problems', 'measures', 'webhooks', 'audit', 'privacy'],
   ['standIns'],
 ];
 export const FLOORS = {

@@ -44,6 +44,7 @@ import { workRoutes } from './works/routes';
 import { noticeRoutes } from './notices/routes';
 import { notificationRoutes } from './notifications/routes';
 import { planRoutes } from './plans/routes';
+import { privacyRoutes } from './privacy/routes';
 import { recogniseProgram } from './programs/gate';
 import { programRoutes } from './programs/routes';
 import type { Routes } from './http/serve';
@@ -219,6 +220,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
   conversationRoutes(router, listo, conversations);
   fileRoutes(router, listo, { store, guard: guardFile });
   importRoutes(router, listo, store);
+  privacyRoutes(router, listo, store);
   router.use(() => {
     throw new ProblemError('notFound');
   });

@@ -18,6 +18,7 @@ import { createMailTables } from './mail/model';
 import { createMeasureTables } from './measures/model';
 import { createNoticeTables } from './notices/model';
 import { createProblemTables } from './problems/model';
+import { createPrivacyTables } from './privacy/model';
 import { createProgramTables } from './programs/model';
 import { createWorkTables } from './works/model';
 import { createNotificationTables } from './notifications/model';
@@ -81,6 +82,7 @@ export function createTables(sequelize: Sequelize) {
     ...createWebhookTables(sequelize),
     ...createCallTables(sequelize),
     ...createAuditTables(sequelize),
+    ...createPrivacyTables(sequelize),
   };
 }
 

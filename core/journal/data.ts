@@ -231,4 +231,6 @@ export type SettingEntryData = {
   exported: { personId: string; what: string };
   /** Somebody looked at a ticket in confidence. */
   confidentialRead: { personId: string; number: number };
+  /** `why`: the reason that whoever did it gave. */
+  personErased: { personId: string; teamIds: string[]; why: string };
 };

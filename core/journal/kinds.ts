@@ -196,6 +196,7 @@ export const SETTING_ENTRIES = {
   signedOut: 'access',
   exported: 'access',
   confidentialRead: 'access',
+  personErased: 'access',
 } as const satisfies Record<keyof SettingEntryData, 'access' | 'setting'>;
 
 /** A kind of entry about the organisation. */

@@ -2,8 +2,8 @@ import type { Sequelize } from 'sequelize';
 import { autoNumber, instant, integer, Table, text } from '../database/table';
 
 /**
- * The seal of a stretch of the journal. `hash`: the SHA-256 over the hash of the seal before it and the lines of the
- * entries from one position to the other, in their order.
+ * The seal of a stretch of the journal. `hash`: the SHA-256 over the hash of the seal before it and the hashes of the
+ * lines of the entries from one position to the other, in their order.
  */
 export type SealRow = {
   id: number;

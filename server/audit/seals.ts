@@ -18,6 +18,21 @@ const NO_HASH = '0'.repeat(64);
 
 type Stretch = { previousHash: string; firstPosition: number; lastPosition: number };
 
+/** The hash of the line of an entry. */
+export const hashLine = (entry: AuditEntry): string =>
+  createHash('sha256').update(toLine(entry)).digest('hex');
+
+/** The hashes that lines had before their words were erased, by entry. */
+async function readErased({ listo, tx }: Reading, rows: JournalRow[]): Promise<Map<number, string>> {
+  if (rows.length === 0) return new Map();
+  const erased = await listo.db.select<{ entryId: number; lineHash: string }>(
+    'SELECT entryId, lineHash FROM erased_entries WHERE entryId BETWEEN :first AND :last',
+    { first: Math.min(...rows.map(({ id }) => id)), last: Math.max(...rows.map(({ id }) => id)) },
+    tx,
+  );
+  return new Map(erased.map(({ entryId, lineHash }) => [entryId, lineHash]));
+}
+
 /** The hash over a stretch of the journal, and how many entries it has. */
 async function hashStretch(
   { listo, tx }: Reading,
@@ -31,7 +46,8 @@ async function hashStretch(
       { after, lastPosition, limit: AT_ONCE },
       tx,
     );
-    for (const row of rows) hash.update(`\n${toLine(parseEntry(row) as AuditEntry)}`);
+    const erased = await readErased({ listo, ...(tx && { tx }) }, rows);
+    for (const row of rows) hash.update(`\n${erased.get(row.id) ?? hashLine(parseEntry(row) as AuditEntry)}`);
     entries += rows.length;
     if (rows.length < AT_ONCE) return { hash: hash.digest('hex'), entries };
     after = rows.at(-1)!.position!;

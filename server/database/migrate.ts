@@ -38,6 +38,7 @@ import { up as factsAndBoards } from './migrations/0035-facts-and-boards';
 import { up as programs } from './migrations/0036-programs';
 import { up as webhooks } from './migrations/0037-webhooks';
 import { up as records } from './migrations/0038-records';
+import { up as privacy } from './migrations/0039-privacy';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -80,6 +81,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0036-programs', up: programs },
       { name: '0037-webhooks', up: webhooks },
       { name: '0038-records', up: records },
+      { name: '0039-privacy', up: privacy },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

@@ -19,6 +19,7 @@ test('the description is valid OpenAPI 3.1 and names every endpoint', async () =
   const sent = [
     ...['files.read', 'worklists.export', 'compliance.export', 'conversations.transcript'],
     ...['calendars.export', 'live.listen', 'conversations.listen', 'records.export'],
+    ...['privacy.mine', 'privacy.archive'],
   ];
   expect(described.sort()).toEqual([...endpoints, ...sent].sort());
   const upload = description.paths?.['/files']?.post?.requestBody as { content: object };

@@ -56,6 +56,19 @@ const SENT: Sent[] = [
     query: recordFilterSchema.extend({ format: z.enum(['jsonl', 'csv']).optional() }),
   },
   {
+    ...{ path: '/my/archive', id: 'privacy.mine', types: ['application/zip'] },
+    summary: 'Everything that is known of me, as one archive',
+  },
+  {
+    ...{
+      path: '/workshop/people/{id}/archive',
+      id: 'privacy.archive',
+      params: named,
+      types: ['application/zip'],
+    },
+    summary: 'Everything that is known of somebody, as one archive',
+  },
+  {
     ...{ path: '/live', id: 'live.listen', types: ['text/event-stream'] },
     summary: 'What changes, as server-sent events, by the rights of the listener',
   },

@@ -64,6 +64,17 @@ export const PROBLEMS = {
     wayOut: 'Leave this call out: a program has no password, no absence and nothing of its own.',
   },
   forProgramsOnly: { status: 403, title: 'About the key of a program', wayOut: 'Call it with a key.' },
+  stillHere: {
+    status: 409,
+    title: 'Still here',
+    wayOut:
+      'Note first that they leave, so that what waits for them is handed over. Then they can be erased.',
+  },
+  alreadyErased: {
+    status: 409,
+    title: 'Erased already',
+    wayOut: 'Nothing more is known of them. Leave it so.',
+  },
   webhookNotTried: {
     status: 409,
     title: 'Not tried yet',

@@ -31,6 +31,8 @@ export type PersonRow = {
   /** Whether they take tickets, as they say themselves. */
   presence: 'available' | 'busy' | 'away';
   leftAt: number | null;
+  /** When what was known of them was erased. */
+  erasedAt?: number | null;
   version: number;
 };
 
@@ -100,6 +102,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       wantsMail: flag,
       presence: text(10),
       leftAt: instant,
+      erasedAt: instant,
       version: integer,
     }),
     sites: new Table<SiteRow>(sequelize, 'sites', {

@@ -15,6 +15,8 @@ export const problemsEn = {
   readsOnly: 'This program only reads. Let it change something first.',
   forPeopleOnly: 'This is about a person, and a program is none.',
   forProgramsOnly: 'This is answered to a program with a key.',
+  stillHere: 'They are still here. Note first that they leave, so that what waits for them is handed over.',
+  alreadyErased: 'They are erased already.',
   webhookNotTried: 'Send an example first. Once it is taken there, it can be switched on.',
   twoKeys: 'Two keys work already. Take one of them back first.',
   notFound: 'It is not there, or not yours to see.',

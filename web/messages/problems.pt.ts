@@ -15,6 +15,9 @@ export const problemsPt = {
   readsOnly: 'Este programa só lê. Deixe-o primeiro alterar alguma coisa.',
   forPeopleOnly: 'Isto diz respeito a uma pessoa, e um programa não o é.',
   forProgramsOnly: 'Isto é respondido a um programa com uma chave.',
+  stillHere:
+    'Ainda cá está. Registe primeiro a saída, para que o que espera por esta pessoa seja entregue a outros.',
+  alreadyErased: 'Já foi apagada.',
   webhookNotTried: 'Envie primeiro um exemplo. Assim que for aceite, pode ser ligado.',
   twoKeys: 'Já há duas chaves a funcionar. Retire primeiro uma delas.',
   notFound: 'Não existe, ou não é para os seus olhos.',

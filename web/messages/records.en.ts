@@ -75,6 +75,7 @@ const does: Record<SettingEntryKind, string> = {
   signedOut: 'signed out',
   exported: 'took something out as a file: {{what}}',
   confidentialRead: 'looked at ticket {{number}}, which is in confidence',
+  personErased: 'erased a person who had left: {{why}}',
 };
 
 /** The record of all that was done. */

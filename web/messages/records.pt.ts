@@ -74,6 +74,7 @@ const does: typeof recordsEn.does = {
   signedOut: 'saiu',
   exported: 'levou algo num ficheiro: {{what}}',
   confidentialRead: 'viu o pedido {{number}}, que é confidencial',
+  personErased: 'apagou uma pessoa que tinha saído: {{why}}',
 };
 
 /** O registo de tudo o que foi feito. */

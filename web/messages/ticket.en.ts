@@ -303,6 +303,7 @@ export const ticketEn = {
     notALink: 'A link begins with https:// or http://.',
     malformed: 'This does not have the right form.',
     notAllowed: 'This is not possible here.',
+    notTheName: 'This is not the name that stands there.',
     noNetwork: 'This is neither an address nor a network.',
     twice: 'This stands there twice.',
     inThePast: 'This has passed already. Choose a later one.',

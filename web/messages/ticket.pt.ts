@@ -306,6 +306,7 @@ export const ticketPt: typeof ticketEn = {
     notALink: 'Uma ligação começa por https:// ou http://.',
     malformed: 'Isto não tem a forma certa.',
     notAllowed: 'Aqui isto não é possível.',
+    notTheName: 'Não é o nome que lá está.',
     noNetwork: 'Isto não é um endereço nem uma rede.',
     twice: 'Isto está aqui duas vezes.',
     inThePast: 'Isto já passou. Escolha mais tarde.',

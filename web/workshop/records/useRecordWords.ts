@@ -14,7 +14,7 @@ export function useRecordWords(): (entry: RecordView) => string {
       ticketNumber === null
         ? `${who} ${t(`records/does/${kind}`, {
             ...{ name: name ?? '', about: about?.name ?? '', number: text(data.number) },
-            ...{ address: text(data.address), what: text(data.what) },
+            ...{ address: text(data.address), what: text(data.what), why: text(data.why) },
           })}`
         : t(`entries/${kind}`, { who, changes: toChanges(changes) });
     return said.replace(/\s*[“"]?\{\{\w+\}\}[”"]?/g, '');
