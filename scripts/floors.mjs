@@ -3,7 +3,7 @@
  * stands beside the subjects puts them together, and may import all.
  */
 const SUBJECTS = [
-  ['database', 'http', 'journal', 'timers', 'loops', 'jobs', 'live', 'files', 'calls'],
+  ['database', 'http', 'journal', 'timers', 'loops', 'jobs', 'live', 'files', 'calls', 'interface'],
   ['people', 'sessions', 'programs', 'teams', 'calendars'],
   ['catalogue'],
   ['tickets'],

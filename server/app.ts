@@ -36,6 +36,7 @@ import type { Listo } from './listo';
 import type { Live } from './live/live';
 import type { StreamSessions } from './sessions/streams';
 import { importRoutes } from './imports/routes';
+import { createInterfacePages } from './interface/pages';
 import { knowledgeRoutes } from './knowledge/routes';
 import { mailRoutes } from './mail/routes';
 import { measureRoutes } from './measures/routes';
@@ -295,6 +296,7 @@ export function createApp(listo: Listo, doors: Doors): Express {
   );
   app.use('/chat/events', createEventRoutes(listo, chat));
   app.use('/api/v1', createApi(listo, doors));
+  app.use('/interface', createInterfacePages());
   if (webDir !== null) {
     app.use(
       '/assets',

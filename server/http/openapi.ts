@@ -8,12 +8,15 @@ const JSON_TYPE = 'application/json';
 
 function toOperation(
   id: string,
-  { summary, params, query, body, answer, method }: Endpoint,
+  { summary, params, query, body, answer, method, isOpen, isForPeople }: Endpoint,
 ): ZodOpenApiOperationObject {
   const key = z.object({ 'Idempotency-Key': z.string().optional() });
   return {
     operationId: id,
+    tags: [id.split('.')[0]!],
     summary,
+    ...(isOpen && { security: [] }),
+    ...(isForPeople && { description: 'About the person who calls: programs are refused.' }),
     requestParams: {
       ...(params && { path: params as z.ZodObject }),
       ...(query && { query: query as z.ZodObject }),
@@ -38,7 +41,16 @@ export function createApiDescription() {
     }
   for (const [path, operation] of listSent()) paths[path] = { ...paths[path], get: operation };
   return createDocument(
-    { openapi: '3.1.0', info: { title: 'Listo', version: '1' }, servers: [{ url: '/api/v1' }], paths },
+    {
+      ...{ openapi: '3.1.0', info: { title: 'Listo', version: '1' }, servers: [{ url: '/api/v1' }], paths },
+      security: [{ key: [] }, { session: [] }],
+      components: {
+        securitySchemes: {
+          key: { type: 'http', scheme: 'bearer', description: 'The key of a program.' },
+          session: { type: 'apiKey', in: 'cookie', name: 'listo-session', description: 'Who is signed in.' },
+        },
+      },
+    },
     {
       override: ({ jsonSchema, zodSchema }) =>
         zodSchema._zod.def.type === 'custom' ? void (jsonSchema.type = 'object') : undefined,

@@ -94,6 +94,7 @@ export function listSent(): [path: string, operation: ZodOpenApiOperationObject]
     path,
     {
       operationId: id,
+      tags: [id.split('.')[0]!],
       summary,
       requestParams: { ...(params && { path: params }), ...(query && { query }) },
       responses: {

@@ -111,6 +111,7 @@ export const en = {
     lastChange: 'last change {{ago}}: {{who}} {{what}} {{number}}',
   },
   sessions: {
+    archive: 'All that is known of me, as one archive (ZIP)',
     endOthers: 'End all others',
     password: 'Password',
     passwordLead: 'With another password, all other places where you are signed in end.',

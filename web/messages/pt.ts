@@ -113,6 +113,7 @@ export const pt: Messages = {
     lastChange: 'última mudança {{ago}}: {{who}} {{what}} {{number}}',
   },
   sessions: {
+    archive: 'Tudo o que se sabe de mim, num só arquivo (ZIP)',
     endOthers: 'Terminar todas as outras',
     password: 'Palavra-passe',
     passwordLead: 'Com outra palavra-passe, terminam todas as outras sessões suas.',

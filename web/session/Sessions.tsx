@@ -1,4 +1,4 @@
-import { Button, Container, Table, Text, Title } from '@mantine/core';
+import { Anchor, Button, Container, Table, Text, Title } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api/endpoints';
 import { call } from '../api/call';
@@ -37,6 +37,9 @@ export function Sessions() {
       {isPending && <Waiting />}
       <ProblemNote error={error} onRetry={() => void refetch()} />
       <ProblemNote error={end.error ?? endAll.error} />
+      <Anchor size="sm" href="/api/v1/my/archive" download>
+        {t('sessions/archive')}
+      </Anchor>
       <Table>
         <Table.Tbody>
           {data.map(({ id, createdAt, seenAt, userAgent, isThis }) => (

@@ -16,6 +16,7 @@ import { WorkshopFrame } from '../WorkshopFrame';
 import { FactsForm } from './FactsForm';
 import { Memberships } from './Memberships';
 import own from './People.module.css';
+import { Privacy } from './Privacy';
 import { keyOfPerson, useKeptPerson, useRenewPeople } from './usePeople';
 import { WayIn } from './WayIn';
 
@@ -77,6 +78,7 @@ function Shown({ person }: { person: KeptPerson }) {
         <div>
           <Memberships person={person} />
           <WayIn person={person} />
+          <Privacy person={person} />
           <History history={person.history} />
           {id !== me.id && (
             <Button component={Link} to={`/workshop/leaving/${id}`} mt="lg" variant="default">

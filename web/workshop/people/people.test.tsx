@@ -268,3 +268,32 @@ test('a link that cannot be asked for says so, and what was typed stays', async 
     'nadia@solvarra.example',
   );
 });
+
+test('who has left is erased once the name is typed and a reason given; what goes is said before', async () => {
+  const left = nadia({ leftAt: Date.now() - DAY });
+  const counts = { tickets: 1, messages: 4, files: 2, conversations: 0, mails: 3, entries: 12 };
+  server().on(api.privacy.counts, counts);
+  await openPerson(left);
+  expect(screen.getByText('All of it as one archive (ZIP)').getAttribute('href')).toBe(
+    '/api/v1/workshop/people/nadia/archive',
+  );
+  press('Erase …');
+  expect(await screen.findByText('1 ticket loses its title and answers')).toBeTruthy();
+  const erase = screen.getByRole('button', { name: 'Erase for good' }) as HTMLButtonElement;
+  fill('Why (kept on record)', 'She asked for it.');
+  expect(erase.disabled).toBe(true);
+  fill('Type their name: Nadia Reis', 'Nadia Reis');
+  let sent: unknown;
+  server().on(api.privacy.erase, ({ body }) => {
+    sent = body;
+    return counts;
+  });
+  fireEvent.click(erase);
+  await waitFor(() => expect(sent).toEqual({ name: 'Nadia Reis', reason: 'She asked for it.' }));
+});
+
+test('who is still here cannot be erased; that is said', async () => {
+  await openPerson(nadia(), 'pt');
+  expect(screen.getByText('Quem saiu pode ser apagado.')).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Apagar …' })).toBeNull();
+});

@@ -70,7 +70,7 @@ function ProgramList({ programs }: { programs: ProgramView[] }) {
         <Anchor size="sm" component={Link} to="/workshop/programs/calls">
           {t('programs/calls')}
         </Anchor>
-        <Anchor size="sm" component={Link} to="/interface">
+        <Anchor size="sm" href="/interface" target="_blank">
           {t('programs/describe')}
         </Anchor>
       </Group>
