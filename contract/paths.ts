@@ -1,4 +1,5 @@
 import { doorPaths } from './doorPaths';
+import { estatePaths } from './estatePaths';
 import { measurePaths } from './measurePaths';
 
 /** Where and how each endpoint is called: all that a browser needs to know of a contract at run time. */
@@ -247,29 +248,7 @@ export const paths = {
     updateFreeze: { method: 'put', path: '/freezes/:id' },
     removeFreeze: { method: 'delete', path: '/freezes/:id' },
   },
-  estate: {
-    list: { method: 'get', path: '/things' },
-    create: { method: 'post', path: '/things' },
-    figures: { method: 'get', path: '/things/figures' },
-    byMark: { method: 'get', path: '/things/by-mark' },
-    choices: { method: 'get', path: '/things/choices' },
-    count: { method: 'post', path: '/things/count' },
-    kinds: { method: 'get', path: '/things/kinds' },
-    createKind: { method: 'post', path: '/things/kinds' },
-    updateKind: { method: 'put', path: '/things/kinds/:id' },
-    get: { method: 'get', path: '/things/:id' },
-    update: { method: 'put', path: '/things/:id' },
-    act: { method: 'post', path: '/things/:id/acts' },
-    settle: { method: 'post', path: '/things/:id/settled' },
-    setNeeds: { method: 'put', path: '/things/:id/needs' },
-    hangs: { method: 'get', path: '/things/:id/hangs' },
-    map: { method: 'get', path: '/things/:id/map' },
-    mine: { method: 'get', path: '/my/things' },
-    say: { method: 'post', path: '/my/things/:id' },
-    ofTicket: { method: 'get', path: '/tickets/:number/things' },
-    tie: { method: 'post', path: '/tickets/:number/things' },
-    untie: { method: 'delete', path: '/tickets/:number/things/:thingId' },
-  },
+  estate: estatePaths,
   figures: { today: { method: 'get', path: '/figures/today' } },
   templates: {
     list: { method: 'get', path: '/templates' },

@@ -7,8 +7,7 @@ const DAY_MS = 86_400_000;
 /** Nobody has the secrets of the demo's keys: an administrator makes others. */
 const secretHash = createHash('sha256').update('nobody has it').digest('hex');
 
-/** The programs of Solvarra Ferries: payroll, which hears who begins, and the signs at the gates, which only read. */
-export async function loadPrograms(listo: Listo): Promise<void> {
+async function loadAccounts(listo: Listo): Promise<void> {
   const { tables } = listo.db;
   const now = listo.clock.now();
   const usual = {
@@ -58,7 +57,13 @@ export async function loadPrograms(listo: Listo): Promise<void> {
       lastUsedAt: now - 60_000,
     },
   ]);
-  await tables.webhooks.insert({
+}
+
+/** The programs of Solvarra Ferries: payroll, which hears who begins, and the signs at the gates, which only read. */
+export async function loadPrograms(listo: Listo): Promise<void> {
+  await loadAccounts(listo);
+  const now = listo.clock.now();
+  await listo.db.tables.webhooks.insert({
     ...{
       id: 'to-payroll',
       programId: 'program-payroll',

@@ -251,6 +251,18 @@ function trustedProxies(setting: string): number | string[] {
   return /^\d+$/.test(setting) ? Number(setting) : setting.split(',').map((part) => part.trim());
 }
 
+/** The built pages: what their names say what is in them is kept by browsers for good; every other address is a page's. */
+function servePages(app: Express, webDir: string): void {
+  app.use(
+    '/assets',
+    express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
+  app.use(express.static(webDir, { index: false }));
+  app.get('/{*any}', (_request, response) =>
+    response.sendFile('index.html', { root: webDir, dotfiles: 'allow' }),
+  );
+}
+
 /** Puts the application together: health, the API, and the built pages with every other address leading to them. */
 export function createApp(listo: Listo, doors: Doors): Express {
   const { webDir, mailPort, chat, rooms, streams } = doors;
@@ -297,16 +309,7 @@ export function createApp(listo: Listo, doors: Doors): Express {
   app.use('/chat/events', createEventRoutes(listo, chat));
   app.use('/api/v1', createApi(listo, doors));
   app.use('/interface', createInterfacePages());
-  if (webDir !== null) {
-    app.use(
-      '/assets',
-      express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
-    );
-    app.use(express.static(webDir, { index: false }));
-    app.get('/{*any}', (_request, response) =>
-      response.sendFile('index.html', { root: webDir, dotfiles: 'allow' }),
-    );
-  }
+  if (webDir !== null) servePages(app, webDir);
   app.use(() => {
     throw new ProblemError('notFound');
   });

@@ -2,6 +2,7 @@ import type { Changes } from '../journal';
 
 /** An entry as far as it says what became of fields. `at`: ms since 1970. */
 export type Changed = { at: number; changes: Changes };
+/** Fields by name. */
 export type Facts = Record<string, unknown>;
 
 /**

@@ -1,23 +1,26 @@
 import fc from 'fast-check';
 import { eraseEntry, eraseValue, findSensitive, passesIban, passesLuhn, strikeOut, TOMBSTONE } from './index';
 
+const DIGITS = Array.from('0123456789');
+
 /** A number with the check digit that makes it pass, reckoned another way: by trying all ten. */
-const withCheck = (digits: string): string =>
-  [...'0123456789'].map((digit) => digits + digit).find(passesLuhn)!;
+const withCheck = (digits: string): string => DIGITS.map((digit) => digits + digit).find(passesLuhn)!;
 
 test('the check digit of card numbers (ISO/IEC 7812-1): the worked example 7992739871', () => {
   // The example that is common in descriptions of the formula, from memory; its check digit is 3.
   expect(withCheck('7992739871')).toBe('79927398713');
-  expect([...'012456789'].some((digit) => passesLuhn(`7992739871${digit}`))).toBe(false);
+  expect(DIGITS.filter((digit) => digit !== '3').some((digit) => passesLuhn(`7992739871${digit}`))).toBe(
+    false,
+  );
 });
 
 test('one wrong digit never passes, nor do two neighbours exchanged but 09 and 90', () => {
-  const digits = fc.string({ unit: fc.constantFrom(...'0123456789'), minLength: 12, maxLength: 18 });
+  const digits = fc.string({ unit: fc.constantFrom(...DIGITS), minLength: 12, maxLength: 18 });
   fc.assert(
     fc.property(digits, fc.nat(), fc.integer({ min: 1, max: 9 }), (body, at, by) => {
       const right = withCheck(body);
       const i = at % right.length;
-      const wrong = right.slice(0, i) + ((Number(right[i]) + by) % 10) + right.slice(i + 1);
+      const wrong = `${right.slice(0, i)}${(Number(right[i]) + by) % 10}${right.slice(i + 1)}`;
       expect(passesLuhn(wrong)).toBe(false);
       const j = at % (right.length - 1);
       const [one, other] = [right[j]!, right[j + 1]!];
@@ -60,7 +63,7 @@ test('struck out, only the last four signs stay, and nothing is found any more',
   fc.assert(
     fc.property(
       fc.string(),
-      fc.string({ unit: fc.constantFrom(...'0123456789'), minLength: 14, maxLength: 14 }),
+      fc.string({ unit: fc.constantFrom(...DIGITS), minLength: 14, maxLength: 14 }),
       (a, b) => {
         const text = `${a} ${withCheck(`4${b}`)} ${a}`;
         expect(findSensitive(strikeOut(text))).toEqual([]);

@@ -6,10 +6,12 @@ export type Sensitive = { kind: 'card' | 'iban'; start: number; end: number };
  * @param digits digits alone
  */
 export function passesLuhn(digits: string): boolean {
-  const sum = [...digits].reverse().reduce((total, digit, i) => {
-    const counted = Number(digit) * (i % 2 === 1 ? 2 : 1);
-    return total + (counted > 9 ? counted - 9 : counted);
-  }, 0);
+  const sum = Array.from(digits)
+    .reverse()
+    .reduce((total, digit, i) => {
+      const counted = Number(digit) * (i % 2 === 1 ? 2 : 1);
+      return total + (counted > 9 ? counted - 9 : counted);
+    }, 0);
   return sum % 10 === 0;
 }
 

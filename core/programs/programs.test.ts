@@ -16,8 +16,12 @@ const key: ApiKey = { endsAt: null, revokedAt: null };
 const here = { address: '192.0.2.7', now: 1_000 };
 
 test('a key is read back as it was written, and other words are no key', () => {
-  const id = fc.string({ unit: fc.constantFrom(...'aZ09'), minLength: 10, maxLength: 10 });
-  const secret = fc.string({ unit: fc.constantFrom(...'aZ09_-'), minLength: 43, maxLength: 43 });
+  const id = fc.string({ unit: fc.constantFrom('a', 'Z', '0', '9'), minLength: 10, maxLength: 10 });
+  const secret = fc.string({
+    unit: fc.constantFrom('a', 'Z', '0', '9', '_', '-'),
+    minLength: 43,
+    maxLength: 43,
+  });
   fc.assert(
     fc.property(id, secret, (id, secret) => {
       expect(parseApiKey(toApiKey({ id, secret }))).toEqual({ id, secret });

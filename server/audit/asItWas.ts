@@ -49,7 +49,7 @@ export async function readTicketAsItWas(
   if (at < ticket.createdAt) throw new ProblemError('notFound');
   const isTeamSide = listRights(viewer, guarded, ['readNotes']).length > 0;
   const { tables } = listo.db;
-  const rows = (await tables.journal.find({ ticketNumber: number }, { order: ['id'] })) as JournalRow[];
+  const rows = await tables.journal.find({ ticketNumber: number }, { order: ['id'] });
   const now = Object.fromEntries(FIELDS.map((field) => [field, ticket[field]]));
   const { then, since } = asItWas(now, rows, at);
   const ends = {

@@ -47,7 +47,7 @@ async function hashStretch(
       tx,
     );
     const erased = await readErased({ listo, ...(tx && { tx }) }, rows);
-    for (const row of rows) hash.update(`\n${erased.get(row.id) ?? hashLine(parseEntry(row) as AuditEntry)}`);
+    for (const row of rows) hash.update(`\n${erased.get(row.id) ?? hashLine(parseEntry(row))}`);
     entries += rows.length;
     if (rows.length < AT_ONCE) return { hash: hash.digest('hex'), entries };
     after = rows.at(-1)!.position!;

@@ -20,8 +20,8 @@ async function readOwnKey(dataDir: string): Promise<Buffer> {
   await mkdir(dataDir, { recursive: true });
   // Of two processes that begin at once the first one's key is used by both.
   await writeFile(file, randomBytes(32).toString('base64'), { flag: 'wx', mode: 0o600 }).catch(
-    (error: NodeJS.ErrnoException) => {
-      if (error.code !== 'EEXIST') throw error;
+    (error: unknown) => {
+      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
     },
   );
   return Buffer.from(await readFile(file, 'utf8'), 'base64');

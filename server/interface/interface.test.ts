@@ -34,7 +34,7 @@ async function createClient(key: string) {
       ]),
     ),
   );
-  return async (id: string, given: Record<string, unknown> = {}, body?: object) => {
+  return async (id: string, given: Record<string, string | number> = {}, body?: object) => {
     const { path, method, operation } = operations.get(id)!;
     let address = path;
     const query = new URLSearchParams();

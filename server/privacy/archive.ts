@@ -2,7 +2,7 @@ import type { Response } from 'express';
 import { existsSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { ZipFile } from 'yazl';
-import { toLine, type AuditEntry } from '../../core/audit';
+import { toLine } from '../../core/audit';
 import { parseEntry } from '../audit/parse';
 import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
@@ -67,7 +67,7 @@ async function* readJournal({ listo }: Viewing, { personId, isOwn }: Part): Asyn
          AND (j.ticketNumber IS NULL OR :isOwn OR t.isConfidential = 0) ORDER BY j.id LIMIT :limit`,
       { personId, isOwn, after, limit: AT_ONCE },
     );
-    for (const row of rows) yield `${toLine(parseEntry(row) as AuditEntry)}\n`;
+    for (const row of rows) yield `${toLine(parseEntry(row))}\n`;
     if (rows.length < AT_ONCE) return;
     after = rows.at(-1)!.id;
   }

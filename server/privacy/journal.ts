@@ -1,4 +1,3 @@
-import type { AuditEntry } from '../../core/audit';
 import { eraseEntry } from '../../core/privacy';
 import { parseEntry } from '../audit/parse';
 import { hashLine } from '../audit/seals';
@@ -29,7 +28,7 @@ export async function eraseInJournal({ listo, tx }: UnitOfWork, personId: string
         const erased = eraseEntry(entry as unknown as Parameters<typeof eraseEntry>[0]);
         if (!erased) continue;
         count++;
-        const lineHash = hashLine(entry as AuditEntry);
+        const lineHash = hashLine(entry);
         // Erased twice, it rests on what it was first.
         await db.run(
           'INSERT IGNORE INTO erased_entries (entryId, lineHash, personId) VALUES (:entryId, :lineHash, :personId)',

@@ -56,11 +56,11 @@ function unzip(bytes: Buffer): Promise<Map<string, string>> {
   const files = new Map<string, string>();
   return new Promise((resolve, reject) => {
     fromBuffer(bytes, { lazyEntries: true }, (error, zip?: ZipFile) => {
-      if (!zip) return reject(error ?? new Error('no archive'));
+      if (!zip) return void reject(error ?? new Error('no archive'));
       zip.on('error', reject).on('end', () => resolve(files));
       zip.on('entry', (entry: { fileName: string }) => {
         zip.openReadStream(entry as never, (failure, stream) => {
-          if (failure) return reject(failure);
+          if (failure) return void reject(failure);
           const parts: Buffer[] = [];
           stream.on('data', (part: Buffer) => parts.push(part));
           stream.on('end', () => {

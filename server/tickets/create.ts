@@ -65,6 +65,13 @@ type Options = {
   after?: (tx: Transaction, number: number) => Promise<void>;
 };
 
+/** Whose ticket it is; a program says for whom it asks. */
+function requesterOf(viewer: Viewing['viewer'], { requesterId }: Body): string {
+  if (viewer.byKey && requesterId === undefined)
+    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'missing' }] });
+  return requesterId ?? viewer.id;
+}
+
 /** Judged, complete and ready to be stored. */
 async function prepare(
   { listo, viewer }: Viewing,
@@ -76,9 +83,7 @@ async function prepare(
     throw new ProblemError((await isSwitchedOff(listo, body.serviceId)) ? 'serviceOff' : 'notFound');
   const { service, isConfidential, priorities, siteNames } = rules;
   if (isInward(service.kind) !== (given.isInward ?? false)) throw new ProblemError('notFound');
-  if (viewer.byKey && body.requesterId === undefined)
-    throw new ProblemError('fieldsNotValid', { fields: [{ field: 'requesterId', code: 'missing' }] });
-  const requesterId = body.requesterId ?? viewer.id;
+  const requesterId = requesterOf(viewer, body);
   const isForOther = requesterId !== viewer.id;
   if (isForOther && !viewer.mayAskForOthers && !isAgent(viewer)) throw new ProblemError('forbidden');
   const requester = isForOther

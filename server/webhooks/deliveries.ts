@@ -3,7 +3,7 @@ import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { Changing } from '../unitOfWork';
-import type { DeliveryRow, DeliveryState } from './model';
+import type { DeliveryState } from './model';
 
 const PAGE = 50;
 
@@ -28,7 +28,7 @@ export async function listDeliveries(
 
 /** One delivery with the message that was sent. */
 export async function readDelivery({ db }: Listo, id: number): Promise<DeliveryView & { body: string }> {
-  const row = (await db.tables.deliveries.findOne({ id })) as DeliveryRow | null;
+  const row = await db.tables.deliveries.findOne({ id });
   if (!row) throw new ProblemError('notFound');
   const { webhookId: _webhookId, ...delivery } = row;
   return delivery;

@@ -100,7 +100,8 @@ export const recordsEn = {
   csv: 'As a table (CSV)',
   lines: 'As lines (JSON)',
   asItWas: 'Ticket {{number}} as it was then',
-  details: 'Everything that was written down',
+  details: 'more: everything that was written down',
+  more: 'more',
   seals: {
     title: 'Seals',
     lead: 'Each night what the day added is sealed: a hash over every entry and over the seal before. Whoever changes the past breaks it.',

@@ -99,7 +99,8 @@ export const recordsPt: typeof recordsEn = {
   csv: 'Como tabela (CSV)',
   lines: 'Como linhas (JSON)',
   asItWas: 'O pedido {{number}} como era nessa altura',
-  details: 'Tudo o que ficou escrito',
+  details: 'mais: tudo o que ficou escrito',
+  more: 'mais',
   seals: {
     title: 'Selos',
     lead: 'Todas as noites é selado o que o dia acrescentou: uma soma de controlo de cada entrada e do selo anterior. Quem alterar o passado quebra-o.',

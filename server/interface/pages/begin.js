@@ -36,7 +36,7 @@ const toPython = (request) => {
   ].join('\n');
 };
 
-window.SwaggerUIBundle({
+globalThis.SwaggerUIBundle({
   url: '/api/v1/openapi.json',
   dom_id: '#calls',
   deepLinking: true,

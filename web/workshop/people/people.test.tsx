@@ -279,7 +279,7 @@ test('who has left is erased once the name is typed and a reason given; what goe
   );
   press('Erase …');
   expect(await screen.findByText('1 ticket loses its title and answers')).toBeTruthy();
-  const erase = screen.getByRole('button', { name: 'Erase for good' }) as HTMLButtonElement;
+  const erase = screen.getByRole<HTMLButtonElement>('button', { name: 'Erase for good' });
   fill('Why (kept on record)', 'She asked for it.');
   expect(erase.disabled).toBe(true);
   fill('Type their name: Nadia Reis', 'Nadia Reis');

@@ -96,7 +96,7 @@ export function Deliveries({ webhook, onClose }: { webhook: WebhookView; onClose
           aria-label={t('programs/deliveries/only')}
           value={filter}
           data={FILTERS.map((value) => ({ value, label: t(`programs/deliveries/states/${value}`) }))}
-          onChange={(value) => setFilter(value as DeliveryFilter)}
+          onChange={(value) => setFilter(value)}
         />
         {filter === 'undelivered' && rows.length > 0 && (
           <Button size="xs" loading={again.isPending} onClick={() => again.mutate(null)}>

@@ -102,7 +102,10 @@ function One({ programs, id, onReload }: { programs: ProgramView[]; id: string; 
       <h2>{program?.name ?? t('programs/new')}</h2>
       {program && <Keys program={program} />}
       {program && <Webhooks program={program} />}
-      <ProgramForm key={`${id} ${program?.version}`} program={program} onReload={onReload} />
+      <section className={classes.section} aria-labelledby="program-account">
+        <h2 id="program-account">{t('programs/account')}</h2>
+        <ProgramForm key={`${id} ${program?.version}`} program={program} onReload={onReload} />
+      </section>
     </>
   );
 }

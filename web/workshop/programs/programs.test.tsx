@@ -43,7 +43,7 @@ beforeEach(() => {
 async function open(
   programs: ProgramView[],
   address = '/workshop/programs',
-  { language = 'en' as 'en' | 'pt', me = HELDER as typeof BIA } = {},
+  { language = 'en', me = HELDER } = {},
 ) {
   server().on(api.programs.list, programs);
   await show(
@@ -55,6 +55,8 @@ async function open(
   );
 }
 const press = (name: string | RegExp): boolean => fireEvent.click(screen.getByRole('button', { name }));
+
+const nameField = (): HTMLInputElement => screen.getByLabelText<HTMLInputElement>('Name');
 
 test('each account says what it may do, until when, and whether it is used', async () => {
   await open([
@@ -89,7 +91,7 @@ test('what is written of a new account outlives a reload and a refusal, which na
   );
   press('Save');
   expect(await screen.findByText('This is neither an address nor a network.')).toBeTruthy();
-  expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Door link');
+  expect(nameField().value).toBe('Door link');
   let sent: unknown;
   server().on(api.programs.create, ({ body }) => {
     sent = body;
@@ -112,7 +114,7 @@ test('a key is shown once; while two work no third can be made', async () => {
   press('I have it');
   await waitFor(() => expect(screen.queryByTestId('secret')).toBeNull());
   await waitFor(() =>
-    expect((screen.getByRole('button', { name: 'Make a key' }) as HTMLButtonElement).disabled).toBe(true),
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Make a key' }).disabled).toBe(true),
   );
   let revoked: unknown;
   server().on(api.programs.revokeKey, ({ params }) => {
@@ -129,16 +131,16 @@ test('who saves what somebody else has changed meanwhile keeps what they typed, 
   server().on(api.programs.update, refuse(409, 'stale'));
   press('Save');
   const alert = await screen.findByRole('alert');
-  expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Mine');
+  expect(nameField().value).toBe('Mine');
   server().on(api.programs.list, [program({ name: 'Theirs', version: 4 })]);
   fireEvent.click(within(alert).getByRole('button'));
-  await waitFor(() => expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('Theirs'));
+  await waitFor(() => expect(nameField().value).toBe('Theirs'));
 });
 
 test('a webhook is switched on once an example was taken, and says how it was answered before', async () => {
   server().on(api.webhooks.list, [hook()]);
   await open([program()], '/workshop/programs/p1');
-  const on = (await screen.findByRole('switch', { name: 'Tell To payroll' })) as HTMLInputElement;
+  const on = await screen.findByRole<HTMLInputElement>('switch', { name: 'Tell To payroll' });
   expect(on.disabled).toBe(true);
   const answer = { isTaken: false, status: 500, answer: 'no room', sent: '{}' };
   server().on(api.webhooks.try, answer);

@@ -26,7 +26,7 @@ export function Filter({ filter, personName, onChange }: Props) {
   const { person, kind, ticket, only, from, to } = filter;
   const set = (change: Partial<RecordFilter>): void => {
     const next = Object.entries({ ...filter, ...change }).filter(([, value]) => value !== undefined);
-    onChange(Object.fromEntries(next) as RecordFilter);
+    onChange(Object.fromEntries(next));
   };
   return (
     <Group align="end" gap="sm" mb="sm">
@@ -35,7 +35,7 @@ export function Filter({ filter, personName, onChange }: Props) {
         aria-label={t('records/filter/which')}
         value={only ?? 'all'}
         data={ONLY.map((value) => ({ value, label: t(`records/filter/only/${value}`) }))}
-        onChange={(value) => set({ only: value === 'all' ? undefined : (value as RecordFilter['only']) })}
+        onChange={(value) => set({ only: value === 'all' ? undefined : value })}
       />
       <PersonPicker
         size="xs"

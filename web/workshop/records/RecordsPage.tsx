@@ -39,14 +39,16 @@ function Row({ entry, words }: { entry: RecordView; words: string }) {
   const was = `/records/tickets/${ticketNumber}?at=${at}`;
   return (
     <Table.Tr>
-      <Table.Td style={{ whiteSpace: 'nowrap' }} title={times.full(at)}>
+      <Table.Td w={150} style={{ whiteSpace: 'nowrap' }} title={times.full(at)}>
         {times.when(at, now)}
       </Table.Td>
       <Table.Td style={{ overflowWrap: 'anywhere' }}>
         {words}
         {keyId !== null && <small className={classes.small}>{t('records/byKey', { key: keyId })}</small>}
         <details>
-          <summary className={classes.small}>{t('records/details')}</summary>
+          <summary className={classes.small} aria-label={t('records/details')}>
+            {t('records/more')}
+          </summary>
           <Code block>{JSON.stringify({ via, changes, data }, null, 2)}</Code>
         </details>
       </Table.Td>

@@ -30,10 +30,7 @@ beforeEach(() => {
   server().on(api.people.search, []).on(api.records.seals, []);
 });
 
-async function open(
-  rows: RecordView[],
-  { language = 'en' as 'en' | 'pt', address = '/workshop/records' } = {},
-) {
+async function open(rows: RecordView[], { language = 'en', address = '/workshop/records' } = {}) {
   server().on(api.records.list, { rows, before: null });
   await show(
     <Routes>
