@@ -56,11 +56,17 @@ function unzip(bytes: Buffer): Promise<Map<string, string>> {
   const files = new Map<string, string>();
   return new Promise((resolve, reject) => {
     fromBuffer(bytes, { lazyEntries: true }, (error, zip?: ZipFile) => {
-      if (!zip) return void reject(error ?? new Error('no archive'));
+      if (!zip) {
+        reject(error ?? new Error('no archive'));
+        return;
+      }
       zip.on('error', reject).on('end', () => resolve(files));
       zip.on('entry', (entry: { fileName: string }) => {
         zip.openReadStream(entry as never, (failure, stream) => {
-          if (failure) return void reject(failure);
+          if (failure) {
+            reject(failure);
+            return;
+          }
           const parts: Buffer[] = [];
           stream.on('data', (part: Buffer) => parts.push(part));
           stream.on('end', () => {

@@ -43,7 +43,7 @@ beforeEach(() => {
 async function open(
   programs: ProgramView[],
   address = '/workshop/programs',
-  { language = 'en', me = HELDER } = {},
+  { language = 'en', me = HELDER }: { language?: 'en' | 'pt'; me?: typeof BIA } = {},
 ) {
   server().on(api.programs.list, programs);
   await show(

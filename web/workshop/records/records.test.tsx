@@ -30,7 +30,10 @@ beforeEach(() => {
   server().on(api.people.search, []).on(api.records.seals, []);
 });
 
-async function open(rows: RecordView[], { language = 'en', address = '/workshop/records' } = {}) {
+async function open(
+  rows: RecordView[],
+  { language = 'en', address = '/workshop/records' }: { language?: 'en' | 'pt'; address?: string } = {},
+) {
   server().on(api.records.list, { rows, before: null });
   await show(
     <Routes>
