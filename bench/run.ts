@@ -4,6 +4,7 @@ import { benchChat } from './chat';
 import { benchClocks } from './clocks';
 import { benchConversations } from './conversations';
 import { benchCreate } from './create';
+import { benchDoors } from './doors';
 import { benchEstate } from './estate';
 import { benchFind } from './find';
 import { benchFirstLoad } from './firstLoad';
@@ -31,6 +32,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   fulfil: benchFulfil,
   things: benchThings,
   measures: benchMeasures,
+  doors: benchDoors,
   timers: benchTimers,
   recount: benchRecount,
   replay: benchReplay,

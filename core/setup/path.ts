@@ -15,6 +15,8 @@ export const SETUP_PARTS = [
   'knowledge',
   'assistant',
   'rules',
+  'programs',
+  'records',
 ] as const;
 /** One of what is set up. */
 export type SetupPart = (typeof SETUP_PARTS)[number];
@@ -35,6 +37,7 @@ export const SETUP_COUNTS = [
   ] as const),
   ...(['mailSent', 'mailFailed', 'mailboxes', 'rooms', 'roomsLost', 'lines', 'linesOff'] as const),
   ...(['articles', 'articleDrafts', 'matters', 'mattersOff', 'rules', 'rulesFailing'] as const),
+  ...(['programs', 'webhooks', 'webhooksFailing', 'seals'] as const),
 ] as const;
 /** One of what is counted. */
 export type SetupCount = (typeof SETUP_COUNTS)[number];
@@ -80,6 +83,15 @@ const PARTS: Record<SetupPart, Of> = {
   knowledge: { first: 'articles', told: ['articleDrafts'], needs: ['teams'], canWait: true },
   assistant: { first: 'matters', lacks: ['mattersOff'], needs: ['services'], canWait: true },
   rules: { first: 'rules', lacks: ['rulesFailing'], needs: ['teams'], canWait: true },
+  programs: {
+    first: 'programs',
+    told: ['webhooks'],
+    lacks: ['webhooksFailing'],
+    needs: ['teams'],
+    canWait: true,
+  },
+  // The first seal is made in the first night, by itself.
+  records: { first: 'seals', canWait: true },
 };
 
 /**

@@ -40,6 +40,10 @@ const COUNTED: Record<SetupCount, string> = {
   mattersOff: 'SELECT COUNT(*) FROM matters WHERE NOT isOn',
   rules: 'SELECT COUNT(*) FROM rules',
   rulesFailing: 'SELECT COUNT(*) FROM rules WHERE failures > 0',
+  programs: 'SELECT COUNT(*) FROM programs WHERE isOn',
+  webhooks: 'SELECT COUNT(*) FROM webhooks WHERE isOn',
+  webhooksFailing: `SELECT COUNT(DISTINCT d.webhookId) FROM webhook_deliveries d WHERE d.state = 'undelivered'`,
+  seals: 'SELECT COUNT(*) FROM audit_seals',
 };
 
 /** How much there is of all that is set up. */

@@ -32,6 +32,8 @@ export const setupEn = {
     knowledge: 'Knowledge',
     assistant: 'Assistant',
     rules: 'Rules',
+    programs: 'Other programs',
+    records: 'Records',
   },
   counts: {
     calendars_one: '{{count}} calendar',
@@ -96,6 +98,14 @@ export const setupEn = {
     rules_other: '{{count}} rules',
     rulesFailing_one: '{{count}} could not do what it says',
     rulesFailing_other: '{{count}} could not do what they say',
+    programs_one: '{{count}} program',
+    programs_other: '{{count}} programs',
+    webhooks_one: '{{count}} is told what happens',
+    webhooks_other: '{{count}} are told what happens',
+    webhooksFailing_one: '{{count}} was not told everything',
+    webhooksFailing_other: '{{count}} were not told everything',
+    seals_one: '{{count}} day is sealed',
+    seals_other: '{{count}} days are sealed',
   },
   settings: {
     workingHours: {

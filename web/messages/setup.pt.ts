@@ -34,6 +34,8 @@ export const setupPt: typeof setupEn = {
     knowledge: 'Conhecimento',
     assistant: 'Assistente',
     rules: 'Regras',
+    programs: 'Outros programas',
+    records: 'Registo',
   },
   counts: {
     calendars_one: '{{count}} calendário',
@@ -98,6 +100,14 @@ export const setupPt: typeof setupEn = {
     rules_other: '{{count}} regras',
     rulesFailing_one: '{{count}} não conseguiu fazer o que diz',
     rulesFailing_other: '{{count}} não conseguiram fazer o que dizem',
+    programs_one: '{{count}} programa',
+    programs_other: '{{count}} programas',
+    webhooks_one: '{{count}} é informado do que acontece',
+    webhooks_other: '{{count}} são informados do que acontece',
+    webhooksFailing_one: '{{count}} não foi informado de tudo',
+    webhooksFailing_other: '{{count}} não foram informados de tudo',
+    seals_one: '{{count}} dia está selado',
+    seals_other: '{{count}} dias estão selados',
   },
   settings: {
     workingHours: {

@@ -19,6 +19,7 @@ const PAGES: Record<SetupPart, Subject | null> = {
   ...{ calendars: 'calendars', sites: 'hours', people: 'people', teams: 'hours', services: 'services' },
   ...{ targets: 'promises', routing: 'routing', procedures: 'procedures', mail: 'mail', chat: 'chat' },
   ...{ things: 'things', lines: 'lines', knowledge: null, assistant: 'assistant', rules: 'rules' },
+  ...{ programs: 'programs', records: 'records' },
 };
 const addressOf = (part: SetupPart): string =>
   PAGES[part] === null ? '/knowledge' : `/workshop/${PAGES[part]}`;
