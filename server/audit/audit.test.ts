@@ -179,3 +179,15 @@ test('a ticket as it was: its fields then, what was said by then, and what has c
   const own = (await tomas!.call('GET', `/records/tickets/${number}?at=${then}`)).body as TicketAsItWas;
   expect(own.entries.every(({ kind }) => kind !== 'noted')).toBe(true);
 });
+
+test('each night what the day added is sealed by itself', async () => {
+  await report('Of this day');
+  for (let night = 0; night < 2; night++) {
+    const before = (await seals()).length;
+    app.clock.pass(24 * HOUR_MS);
+    await report('Of the next');
+    await until(seals, (all) => all.length > before);
+  }
+  const [last, before] = await seals();
+  expect(last!.firstPosition).toBe(before!.lastPosition + 1);
+});
