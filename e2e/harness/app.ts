@@ -70,6 +70,8 @@ const MORNING = Date.parse('2026-11-25T10:24:00Z');
 const LOADED = 'demo_loaded';
 
 const LOADING_S = 120;
+/** What is sealed as the demo is loaded opens in each of its copies. */
+const SEAL_KEY = Buffer.alloc(32, 7).toString('base64');
 
 async function hasDatabase(server: string, name: string): Promise<boolean> {
   const root = openDatabase(server);
@@ -84,7 +86,7 @@ async function loadOnce(server: string): Promise<void> {
   if (await hasDatabase(server, LOADED)) return;
   // Only what is whole gets the name.
   const url = await createDatabase(server, `${LOADED}_now`);
-  const loading = createListo(readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal' }), {
+  const loading = createListo(readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal', LISTO_SEAL_KEY: SEAL_KEY }), {
     clock: { now: () => MORNING },
   });
   await migrate(loading.db.sequelize);
@@ -169,6 +171,7 @@ export async function startDemoApp(name: string): Promise<DemoApp> {
   const config = readConfig({
     PORT: '0',
     DATABASE_URL: databaseUrl.href,
+    LISTO_SEAL_KEY: SEAL_KEY,
     LISTO_DATA_DIR: dataDir,
     LOG_LEVEL: 'fatal',
   });

@@ -50,7 +50,7 @@ export const SETTINGS = [
   { id: 'programs', subject: 'programs', mark: 'programs/new' },
   { id: 'webhooks', subject: 'programs' },
   { id: 'outgoingCalls', subject: 'programs', mark: 'programs/calls' },
-  { id: 'records', subject: 'records', mark: 'records/filter/which' },
+  { id: 'records', subject: 'records', mark: 'records/csv' },
   { id: 'seals', subject: 'records', mark: 'records/seals/title' },
 ] as const satisfies { id: string; subject: Subject; mark?: string }[];
 

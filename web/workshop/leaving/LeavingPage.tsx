@@ -64,8 +64,10 @@ function Consequences({ waiting, services, leftAt }: Leaving) {
           <p>{t('workshop/leaver/named')}</p>
           <ul>
             {services.map(({ id, title }) => (
-              <li key={id}>
-                <Link to={`/workshop/services/${id}`}>{local(title)}</Link>
+              <li key={id} style={{ lineHeight: '26px' }}>
+                <Link to={`/workshop/services/${id}`} style={{ display: 'inline-block' }}>
+                  {local(title)}
+                </Link>
               </li>
             ))}
           </ul>
