@@ -86,9 +86,12 @@ async function loadOnce(server: string): Promise<void> {
   if (await hasDatabase(server, LOADED)) return;
   // Only what is whole gets the name.
   const url = await createDatabase(server, `${LOADED}_now`);
-  const loading = createListo(readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal', LISTO_SEAL_KEY: SEAL_KEY }), {
-    clock: { now: () => MORNING },
-  });
+  const loading = createListo(
+    readConfig({ PORT: '0', DATABASE_URL: url, LOG_LEVEL: 'fatal', LISTO_SEAL_KEY: SEAL_KEY }),
+    {
+      clock: { now: () => MORNING },
+    },
+  );
   await migrate(loading.db.sequelize);
   await loadDemo(loading, () => undefined);
   await loading.db.close();
