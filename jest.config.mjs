@@ -34,6 +34,13 @@ export default {
       setupFiles: ['<rootDir>/web/testing/browser.ts'],
     },
     { ...shared, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },
-    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'browser',
+      testMatch: ['<rootDir>/e2e/**/*.test.ts'],
+      testPathIgnorePatterns: ['<rootDir>/e2e/cluster/', '/node_modules/'],
+    },
+    // Several processes on a database of three nodes, which it starts itself.
+    { ...shared, displayName: 'cluster', testMatch: ['<rootDir>/e2e/cluster/**/*.test.ts'] },
   ],
 };

@@ -6,7 +6,7 @@ import { instantSchema } from './shared';
 const callSchema = z.object({
   id: z.number().int(),
   at: instantSchema,
-  kind: z.enum(['step', 'webhook']),
+  kind: z.enum(['step', 'webhook', 'signOn']),
   ref: z.string(),
   address: z.string(),
   /** Of HTTP; null: nothing came back. */

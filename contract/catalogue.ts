@@ -5,7 +5,7 @@ import { endpoint } from './endpoint';
 import { formSchema } from './forms';
 import { PLACES } from './names';
 import { paths } from './paths';
-import { idParams, idSchema, localTextSchema } from './shared';
+import { idParams, idSchema, instantSchema, localTextSchema } from './shared';
 
 /** A service as the catalogue lists it. */
 export const serviceCardSchema = z.object({
@@ -35,6 +35,19 @@ export const serviceSchema = serviceCardSchema.extend({
   /** Whether it can be asked for now; else what is said instead. */
   isOn: z.boolean(),
   offWords: localTextSchema.nullable(),
+  /** Whether it may be asked for at this hour, and by how many more. */
+  standing: z.discriminatedUnion('state', [
+    z.object({
+      state: z.literal('open'),
+      until: instantSchema.nullable(),
+      left: z.number().int().nullable(),
+    }),
+    z.object({ state: z.literal('notYet'), at: instantSchema }),
+    z.object({ state: z.literal('over'), at: instantSchema }),
+    z.object({ state: z.literal('full') }),
+  ]),
+  /** What is read when it has been sent; null: the usual words. */
+  thanks: localTextSchema.nullable(),
   /** Whether it is for whom it would be asked for. */
   isForYou: z.boolean(),
 });

@@ -8,6 +8,14 @@ export const doorPaths = {
     revokeKey: { method: 'delete', path: '/workshop/programs/:id/keys/:keyId' },
     self: { method: 'get', path: '/program' },
   },
+  signOn: {
+    get: { method: 'get', path: '/workshop/sign-on' },
+    set: { method: 'put', path: '/workshop/sign-on' },
+    create: { method: 'post', path: '/workshop/sign-on/providers' },
+    update: { method: 'put', path: '/workshop/sign-on/providers/:id' },
+    remove: { method: 'delete', path: '/workshop/sign-on/providers/:id' },
+    check: { method: 'post', path: '/workshop/sign-on/providers/:id/checks' },
+  },
   webhooks: {
     list: { method: 'get', path: '/workshop/programs/:id/webhooks' },
     create: { method: 'post', path: '/workshop/programs/:id/webhooks' },
@@ -29,6 +37,9 @@ export const doorPaths = {
   privacy: {
     counts: { method: 'get', path: '/workshop/people/:id/erasure' },
     erase: { method: 'post', path: '/workshop/people/:id/erasure' },
+  },
+  running: {
+    get: { method: 'get', path: '/workshop/running' },
   },
   calls: {
     list: { method: 'get', path: '/workshop/calls' },

@@ -2,6 +2,7 @@ import { absenceEndpoints } from './absences';
 import { approvalEndpoints } from './approvals';
 import { bulkEndpoints } from './bulk';
 import { callEndpoints } from './calls';
+import { runningEndpoints } from './running';
 import { calendarEndpoints } from './calendars';
 import { catalogueEndpoints } from './catalogue';
 import { chatEndpoints } from './chat';
@@ -28,6 +29,7 @@ import { noticeEndpoints } from './notices';
 import { problemEndpoints } from './problems';
 import { privacyEndpoints } from './privacy';
 import { programEndpoints } from './programs';
+import { signOnEndpoints } from './signOn';
 import { workEndpoints } from './works';
 import { recordEndpoints } from './records';
 import { ruleEndpoints } from './rules';
@@ -86,8 +88,10 @@ export const api = {
   conversations: forPeople(conversationEndpoints),
   notifications: forPeople(notificationEndpoints),
   programs: programEndpoints,
+  signOn: signOnEndpoints,
   webhooks: webhookEndpoints,
   calls: callEndpoints,
+  running: runningEndpoints,
   records: recordEndpoints,
   privacy: privacyEndpoints,
 };

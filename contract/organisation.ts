@@ -11,6 +11,7 @@ import {
   personRefSchema,
   textSchema,
 } from './shared';
+import { WAYS_IN } from '../core/signOn';
 import { SETUP_COUNTS } from '../core/setup';
 import { findBadText } from '../core/text';
 
@@ -23,8 +24,6 @@ const maybeText = (limit: number) =>
 
 /** What someone is in a team. */
 export const TEAM_ROLES = ['agent', 'lead', 'teamAdministrator'] as const;
-/** How someone may come in: by a password, by a link that waits for them, or not at all yet. */
-export const WAYS_IN = ['password', 'invited', 'none'] as const;
 /** Who is listed: who is here, who is away now, who has left. */
 export const PEOPLE_STATES = ['here', 'away', 'left'] as const;
 /** By what people of the list are told apart: those in a team, those who administer, those in none. */
@@ -70,6 +69,9 @@ export const keptPersonSchema = personBodySchema.extend({
   /** The one that waits for them. */
   invitation: invitationSchema.nullable(),
   sessions: z.number().int(),
+  hasFactor: z.boolean(),
+  /** The providers by which they have come in. */
+  providers: z.array(z.string()),
   /** What was changed of them, the last first. */
   history: z.array(
     z.object({
@@ -151,6 +153,12 @@ export const organisationEndpoints = {
     /** The link, to be handed over where no mail leaves. */
     answer: invitationSchema.extend({ link: z.string(), isMailed: z.boolean() }),
   }),
+  removeFactor: endpoint({
+    ...paths.organisation.removeFactor,
+    summary: 'Take the second factor of someone away who has lost it',
+    params: idParams,
+    answer: okSchema,
+  }),
   setMember: endpoint({
     ...paths.organisation.setMember,
     summary: 'Take someone into a team, or give them another role or group there',
@@ -201,7 +209,7 @@ export const organisationEndpoints = {
     summary: 'Come in by a link, with a password of one’s own',
     isOpen: true,
     params: tokenParams,
-    body: z.object({ password: z.string().max(200) }),
+    body: z.object({ password: z.string().max(200), code: z.string().max(40).optional() }),
     answer: okSchema,
   }),
 };

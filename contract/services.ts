@@ -92,6 +92,12 @@ const planSchema = z.object({
     .max(300),
 });
 
+const openingSchema = z.object({
+  from: instantSchema.nullable(),
+  until: instantSchema.nullable(),
+  most: z.number().int().nullable(),
+});
+
 const stateWordsSchema = z.partialRecord(z.enum(TICKET_STATES), words);
 
 /** A service as it is written. */
@@ -107,6 +113,7 @@ export const definitionSchema = z.object({
   groupId: idSchema.nullable(),
   ownerId: idSchema.nullable().default(null),
   audience: audienceSchema,
+  opening: openingSchema.nullable().default(null),
   form: formSchema,
   approvals: z.array(processStepSchema).max(20),
   plan: planSchema.nullable(),
@@ -116,6 +123,7 @@ export const definitionSchema = z.object({
   urgency: z.enum(URGENCIES),
   stateWords: stateWordsSchema,
   articleLabels: z.array(z.string().max(60)).nullable(),
+  thanks: words.nullable().default(null),
 });
 
 const problemSchema = z.object({
@@ -161,6 +169,8 @@ const editedSchema = z.object({
   offWords: localTextSchema.nullable(),
   mayEdit: z.boolean(),
   openRequests: z.number().int(),
+  /** The pages that may show it within them: origins. */
+  embedOrigins: z.array(z.string()),
   ...judgedShape,
 });
 /** A service as it is being written, with what is in the way of publishing it. */

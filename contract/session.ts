@@ -35,6 +35,16 @@ const sessionSchema = z.object({
   me: meSchema.nullable(),
   isDemo: z.boolean(),
   needsSetup: z.boolean(),
+  /** Somebody has signed in of whom a second factor is asked, and who has none yet: they set it first. */
+  mustSetFactor: z.boolean(),
+  /** How one may come in; null: one is in. */
+  waysIn: z
+    .object({
+      providers: z.array(z.object({ id: idSchema, name: z.string(), domains: z.array(z.string()) })),
+      /** Else there is one for an emergency alone. */
+      hasPasswords: z.boolean(),
+    })
+    .nullable(),
   now: instantSchema,
 });
 
@@ -58,9 +68,12 @@ export const sessionEndpoints = {
   }),
   signIn: endpoint({
     ...paths.session.signIn,
-    summary: 'Sign in with a name and a password',
+    summary: 'Sign in with a name and a password, and a code where there is a second factor',
     isOpen: true,
-    body: z.object({ email: z.string().min(1).max(200), password: z.string().min(1).max(200) }),
+    body: z.object({
+      ...{ email: z.string().min(1).max(200), password: z.string().min(1).max(200) },
+      code: z.string().max(40).optional(),
+    }),
     answer: okSchema,
   }),
   signInDemo: endpoint({
@@ -70,7 +83,48 @@ export const sessionEndpoints = {
     body: z.object({ personId: idSchema }),
     answer: okSchema,
   }),
-  signOut: endpoint({ ...paths.session.signOut, isForPeople: true, summary: 'Sign out', answer: okSchema }),
+  signOut: endpoint({
+    ...paths.session.signOut,
+    isOpen: true,
+    isForPeople: true,
+    summary: 'Sign out',
+    answer: z.object({
+      /** Where the browser goes on to, to sign out there too; null: nowhere. */
+      goOnAt: z.string().nullable(),
+    }),
+  }),
+  factor: endpoint({
+    ...paths.session.factor,
+    isOpen: true,
+    isForPeople: true,
+    summary: 'Whether I have a second factor',
+    answer: z.object({ since: instantSchema.nullable(), spares: z.number().int() }),
+  }),
+  beginFactor: endpoint({
+    ...paths.session.beginFactor,
+    isOpen: true,
+    isForPeople: true,
+    summary: 'Make a secret for a program that shows codes; it counts once a code is given',
+    answer: z.object({ secret: z.string(), address: z.string() }),
+  }),
+  confirmFactor: endpoint({
+    ...paths.session.confirmFactor,
+    isOpen: true,
+    isForPeople: true,
+    summary: 'Have my second factor count, by a code of it',
+    body: z.object({ code: z.string().min(1).max(40) }),
+    answer: z.object({
+      /** Codes for when it is lost, each for one time: in this answer alone. */
+      spares: z.array(z.string()),
+    }),
+  }),
+  removeFactor: endpoint({
+    ...paths.session.removeFactor,
+    isForPeople: true,
+    summary: 'Take my second factor away, by a code of it',
+    body: z.object({ code: z.string().max(40) }),
+    answer: okSchema,
+  }),
   demoPeople: endpoint({
     ...paths.session.demoPeople,
     summary: 'The demo people one can sign in as',

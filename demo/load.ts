@@ -35,6 +35,7 @@ import { simulateKnowledge } from './knowledge';
 import { createProcedures } from './procedures';
 import { createRules } from './rules';
 import type { ArticleUseRow } from '../server/knowledge/model';
+import { PROVIDER } from './signOn';
 import { SYNONYMS_SETTING } from '../server/knowledge/library';
 import { loadConversations } from './lines';
 import { loadRooms } from './rooms';
@@ -267,6 +268,7 @@ export async function loadDemo(
   await tables.settings.insert({ name: LAST_RESORT, value: { serviceId: 'other' } });
   await tables.settings.insert({ name: 'organisation', value: 'Solvarra Ferries' });
   await tables.settings.insert({ name: 'demo', value: { people: SIGN_IN_PEOPLE } });
+  await tables.signOnProviders.insert(PROVIDER);
   await loadRooms(listo, organisation.people);
   await loadConversations(
     listo,

@@ -291,6 +291,7 @@ export function createServices(): ServiceRow[] {
   ].map(({ fields, ...service }, position) => ({
     ...{ groupId: null, ownerId: null, approvals: [], plan: null, fallbackApproverId: 'helge', cost: null },
     ...{ impact: 'person', urgency: 'canWait', audience: [], stateWords: {}, articleLabels: [service.id] },
+    ...{ opening: null, thanks: null },
     ...{ categoryId: categoryOf(service.id), icon: ICONS[service.id] ?? null, position: position * 10 },
     ...{ isOn: true, offWords: null, version: 1, publishedAt: null },
     form: { fields },

@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { click, find, listBarriersInBoth, see, type } from './harness/browser';
+import { click, find, listBarriersInBoth, see, setField, type } from './harness/browser';
 import { demoSuite } from './harness/suite';
 
 /** Setting up when work is done and what is promised, in the real interface. */
@@ -179,11 +179,7 @@ test('a due day set by hand stands on the ticket and in the list', async () => {
   await rui.locator('::-p-text(Kiosk 3 frozen on payment)').click();
   await see(rui, 'Due by hand');
   await rui.locator('::-p-text(Set …)').click();
-  await (await find(rui, 'Day'))!.evaluate((input) => {
-    const field = input as HTMLInputElement;
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(field, '2026-11-26');
-    field.dispatchEvent(new Event('input', { bubbles: true }));
-  });
+  await setField(rui, 'Day', '2026-11-26');
   await click(rui, 'Save');
   await see(rui, 'due the end of Thu 26 Nov');
 });

@@ -32,10 +32,11 @@ const SUBJECTS = [
     'figures',
     'leaving',
     'organisation',
+    'signOn',
     'personCards',
     'rules',
   ],
-  ['notices', 'works', 'problems', 'measures', 'webhooks', 'audit', 'privacy'],
+  ['notices', 'works', 'problems', 'measures', 'webhooks', 'audit', 'privacy', 'running'],
   ['standIns'],
 ];
 export const FLOORS = {

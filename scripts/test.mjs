@@ -9,10 +9,10 @@ import { ensureDebianPackage, ensurePackages, ROOT } from './ready.mjs';
 import { say } from './say.mjs';
 
 /**
- * Everything that must hold: format, lint, types, how the house stands, and the unit, server and browser tests. Words
- * after `--` choose suites (format, lint, types, house, unit, components, server, browser) and file patterns.
+ * Everything that must hold: format, lint, types, how the house stands, and the unit, server, cluster and browser tests.
+ * Words after `--` choose suites (format, lint, types, house, unit, components, server, cluster, browser) and file patterns.
  */
-const SUITES = ['format', 'lint', 'types', 'house', 'unit', 'components', 'server', 'browser'];
+const SUITES = ['format', 'lint', 'types', 'house', 'unit', 'components', 'server', 'cluster', 'browser'];
 const wanted = process.argv.slice(2);
 const chosen = SUITES.filter((suite) => wanted.includes(suite));
 const suites = chosen.length > 0 ? chosen : SUITES;
@@ -70,11 +70,12 @@ function fail(name) {
   failures.push(name);
 }
 
-async function runJest(project, env) {
+/** @param workers how many files run at once: a cluster is enough for the machine */
+async function runJest(project, env, workers = 2) {
   const base = mkdtempSync(path.join(os.tmpdir(), 'listo-jest-'));
   const outputFile = path.join(base, 'result.json');
   const args = ['--experimental-vm-modules', '--no-warnings', bin('jest/bin/jest.js')];
-  args.push('--selectProjects', project, '--maxWorkers=2');
+  args.push('--selectProjects', project, `--maxWorkers=${workers}`);
   args.push('--json', '--outputFile', outputFile, ...patterns, '--passWithNoTests');
   const child = start(args, {
     stdio: ['ignore', process.env.TLOG ? 'inherit' : 'ignore', 'inherit'],
@@ -113,6 +114,10 @@ if (suites.includes('unit')) {
 if (suites.includes('components')) {
   say('\nComponent tests …');
   await runJest('components', {});
+}
+if (suites.includes('cluster')) {
+  say('\nTests on a cluster …');
+  await runJest('cluster', {}, 1);
 }
 if (suites.includes('server') || suites.includes('browser')) {
   ensureDebianPackage('mariadb-server', 'mariadbd', 'mysqld');

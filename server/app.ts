@@ -13,6 +13,8 @@ import { bulkRoutes } from './bulk/routes';
 import type { ChatRun } from './chat/chat';
 import { clockRoutes } from './clocks/routes';
 import { complianceRoutes } from './compliance/routes';
+import { createMetrics } from './running/metrics';
+import { runningRoutes } from './running/routes';
 import { replayRoutes } from './replays/routes';
 import { createEventRoutes } from './chat/events';
 import { chatRoutes } from './chat/routes';
@@ -29,7 +31,9 @@ import { fileRoutes } from './files/routes';
 import type { FileStore } from './files/store';
 import { createErrorHandler } from './http/errors';
 import { ProblemError } from './http/problems';
+import { createSignOnPages, signOnRoutes } from './signOn/routes';
 import { refuseOtherSites } from './http/sameSite';
+import { logSlow } from './http/slow';
 import { limitCostly } from './http/limits';
 import { isStream } from './http/streams';
 import type { Listo } from './listo';
@@ -62,6 +66,7 @@ import { isOverTls, sessionCookie, sessionRoutes } from './sessions/routes';
 import { findViewer } from './sessions/viewer';
 import { createDirectory } from './standIns/directory';
 import { createMailboxRoutes } from './standIns/mailbox';
+import { createStandInProvider } from './standIns/provider';
 import { createBotRoutes } from './standIns/rooms/bot';
 import { createRoomsRoutes } from './standIns/rooms/routes';
 import type { RoomsWire } from './standIns/rooms/wire';
@@ -86,8 +91,9 @@ function recogniseViewer(listo: Listo, streams: StreamSessions): RequestHandler 
   return async (request, response, next) => {
     const token = parseCookies(request.get('Cookie') ?? '')[sessionCookie(listo)];
     const viewer = token ? await findViewer(listo, token) : null;
-    if (viewer) request.viewer = viewer;
-    if (viewer && isStream(request)) streams.watch(response, viewer);
+    if (viewer?.mustSetFactor) request.entering = viewer;
+    else if (viewer) request.viewer = viewer;
+    if (request.viewer && isStream(request)) streams.watch(response, request.viewer);
     next();
   };
 }
@@ -175,6 +181,7 @@ const ROUTES: Routes[] = [
   programRoutes,
   webhookRoutes,
   callRoutes,
+  signOnRoutes,
   recordRoutes,
   togetherRoutes,
   spentRoutes,
@@ -193,6 +200,7 @@ const ROUTES: Routes[] = [
 function createApi(listo: Listo, { store, live, conversations, streams }: Doors): Router {
   const router = Router();
   router.use(
+    logSlow(listo),
     keepNothing,
     refuseOtherSites,
     express.json({ limit: BODY_LIMIT }),
@@ -222,6 +230,7 @@ function createApi(listo: Listo, { store, live, conversations, streams }: Doors)
   fileRoutes(router, listo, { store, guard: guardFile });
   importRoutes(router, listo, store);
   privacyRoutes(router, listo, store);
+  runningRoutes(router, listo, () => live.size);
   router.use(() => {
     throw new ProblemError('notFound');
   });
@@ -265,7 +274,6 @@ function servePages(app: Express, webDir: string): void {
 
 /** Puts the application together: health, the API, and the built pages with every other address leading to them. */
 export function createApp(listo: Listo, doors: Doors): Express {
-  const { webDir, mailPort, chat, rooms, streams } = doors;
   const app = express();
   app.disable('x-powered-by').disable('etag').set('query parser', 'simple');
   app.set('trust proxy', trustedProxies(listo.config.LISTO_TRUST_PROXY));
@@ -289,7 +297,22 @@ export function createApp(listo: Listo, doors: Doors): Express {
     ),
   );
   app.use(whenRead(exceptStreams(compression())));
+  const metrics = createMetrics(listo, () => doors.live.size);
+  app.get('/metrics', metrics.answer);
   healthRoutes(app, listo);
+  // A process that only works answers nobody but those who look after it.
+  if (listo.config.LISTO_ROLES.includes('pages')) servePeople(app.use(metrics.time), listo, doors);
+  app.use(() => {
+    throw new ProblemError('notFound');
+  });
+  app.use(createErrorHandler(listo));
+  return app;
+}
+
+function servePeople(app: Express, listo: Listo, doors: Doors): void {
+  const { webDir, mailPort, chat, rooms, streams } = doors;
+  app.use('/sign-on', createSignOnPages(listo));
+  app.use('/stand-in/provider', createStandInProvider(listo));
   app.use('/stand-in/directory', express.json({ limit: BODY_LIMIT }), createDirectory(listo));
   app.use(
     '/stand-in/mailbox',
@@ -310,9 +333,4 @@ export function createApp(listo: Listo, doors: Doors): Express {
   app.use('/api/v1', createApi(listo, doors));
   app.use('/interface', createInterfacePages());
   if (webDir !== null) servePages(app, webDir);
-  app.use(() => {
-    throw new ProblemError('notFound');
-  });
-  app.use(createErrorHandler(listo));
-  return app;
 }

@@ -10,6 +10,8 @@ import { tieAnswered, tieOpened, tieRefiled } from './estate/ofTicket';
 import { finishWith, requireTiable, tieWithin } from './notices/tie';
 import { readPlan } from './plans/read';
 import type { Ports } from './ports';
+import { endThere } from './signOn/flow';
+import { listProviders } from './signOn/list';
 import { onCalendarChanged, onTeamChanged } from './recounts/workingTime';
 import { addTwoPromises } from './targets/ofTeam';
 import { onWorkMoved } from './works/granted';
@@ -25,7 +27,12 @@ export const PORTS: Ports = {
   catalogue: { countOpen },
   mail: { findMailAnswers, keepSent, keepWasIt },
   plans: { ask: askForStep },
-  sessions: { hasAssistant: async (listo) => (await readOwnWords(listo)).isOn, begun: beginCatalogue },
+  sessions: {
+    hasAssistant: async (listo) => (await readOwnWords(listo)).isOn,
+    begun: beginCatalogue,
+    providers: listProviders,
+    ended: endThere,
+  },
   teams: { made: addTwoPromises, changed: onTeamChanged },
   tickets: {
     isAgreedFirst,

@@ -53,6 +53,16 @@ const schema = z.object({
     .optional(),
   /** The mail server in front, as it names itself in Authentication-Results: then what it found is asked for. */
   LISTO_MAIL_AUTHSERV: z.string().default(''),
+  /** What this process does, with commas between: `pages` answers people and programs, `work` runs consumers, timers and jobs (what goes out to mail, chat and programs goes from each). */
+  LISTO_ROLES: z
+    .string()
+    .default('pages,work')
+    .transform((roles) => roles.split(',').map((role) => role.trim()))
+    .pipe(z.array(z.enum(['pages', 'work'], { error: 'must be pages, work or pages,work' })).min(1)),
+  /** Who may read /metrics: addresses and networks (CIDR) with commas between. */
+  LISTO_METRICS_NETWORKS: z.string().default('127.0.0.1,::1'),
+  /** A request that takes longer than so many milliseconds is logged with its dearest statements; 0: none is. */
+  LISTO_SLOW_MS: z.coerce.number().int().min(0).default(2_000),
   /** How many sign-ins one address may try in a quarter of an hour. */
   LISTO_SIGN_IN_LIMIT: z.coerce.number().int().positive().default(100),
 });

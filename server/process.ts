@@ -64,24 +64,22 @@ export async function startListo(
   const store = new FileStore(config.LISTO_DATA_DIR);
   await store.open();
   await registerConsumers(listo, [...INWARD, ...OUTWARD]);
+  const isWorking = config.LISTO_ROLES.includes('work');
   const live = new Live(listo, { outward: OUTWARD.map(({ name }) => name), readNames, findGuarded });
   const recounts = new Recounts(listo);
   const bulk = new BulkRunner(listo);
   const imports = new ImportRunner(listo, store);
-  const pump = new Pump(
-    listo,
-    { inward: INWARD, outward: OUTWARD },
-    {
-      inwardDone: () => live.tail(),
-      async roundDone() {
-        await recounts.look();
-        bulk.look();
-        imports.look();
-        if (takeQueued(listo)) chat.wake();
-        webhooks.wake();
-      },
+  const pump = new Pump(listo, isWorking ? { inward: INWARD, outward: OUTWARD } : null, {
+    inwardDone: () => live.tail(),
+    async roundDone() {
+      if (!isWorking) return;
+      await recounts.look();
+      bulk.look();
+      imports.look();
+      if (takeQueued(listo)) chat.wake();
+      webhooks.wake();
     },
-  );
+  });
   const mail = await startMail(listo, store, startMailbox);
   const streams = new StreamSessions(listo);
   const forgetting = startForgetting(listo, store);
@@ -100,7 +98,7 @@ export async function startListo(
   const port = await listen(server, config);
   if (config.LISTO_ADDRESS === undefined) listo.address = `http://${config.HOST}:${port}`;
   pump.start();
-  const timers = startTimers(listo, timersOfAll);
+  const timers = isWorking ? startTimers(listo, timersOfAll) : null;
   return {
     listo,
     port,
@@ -115,7 +113,7 @@ export async function startListo(
       await recounts.stop();
       await bulk.stop();
       await imports.stop();
-      await timers.stop();
+      await timers?.stop();
       await rooms.stop();
       await conversations.stop();
       await chat.stop();

@@ -19,6 +19,7 @@ import { createMeasureTables } from './measures/model';
 import { createNoticeTables } from './notices/model';
 import { createProblemTables } from './problems/model';
 import { createPrivacyTables } from './privacy/model';
+import { createSignOnTables } from './signOn/model';
 import { createProgramTables } from './programs/model';
 import { createWorkTables } from './works/model';
 import { createNotificationTables } from './notifications/model';
@@ -83,6 +84,7 @@ export function createTables(sequelize: Sequelize) {
     ...createCallTables(sequelize),
     ...createAuditTables(sequelize),
     ...createPrivacyTables(sequelize),
+    ...createSignOnTables(sequelize),
   };
 }
 

@@ -11,6 +11,7 @@ import { goOnToNextLine } from './routing/assign';
 import { hearRuleSilence, hearRuleTime } from './rules/silence';
 import { sendSteps } from './plans/send';
 import { gatherFacts } from './measures/facts';
+import { clearAway } from './running/clear';
 import { tellNotice } from './notices/tell';
 import { giveDueWord, remind } from './tickets/dueByHand';
 import { makeMove } from './tickets/move';
@@ -49,6 +50,7 @@ const handlers: Record<Due['kind'], TimerHandler> = {
   tellNotice,
   gatherFacts,
   sealDay,
+  clearAway,
 };
 
 /** What falls due, and what is done then. */

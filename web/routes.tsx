@@ -93,11 +93,17 @@ const MailPage = lazy(() =>
 const ProgramsPage = lazy(() =>
   import('./workshop/programs/ProgramsPage').then(({ ProgramsPage: page }) => ({ default: page })),
 );
+const SignOnPage = lazy(() =>
+  import('./workshop/signOn/SignOnPage').then(({ SignOnPage: page }) => ({ default: page })),
+);
 const CallsPage = lazy(() =>
   import('./workshop/programs/CallsPage').then(({ CallsPage: page }) => ({ default: page })),
 );
 const RecordsPage = lazy(() =>
   import('./workshop/records/RecordsPage').then(({ RecordsPage: page }) => ({ default: page })),
+);
+const RunningPage = lazy(() =>
+  import('./workshop/running/RunningPage').then(({ RunningPage: page }) => ({ default: page })),
 );
 const AsItWas = lazy(() =>
   import('./workshop/records/AsItWas').then(({ AsItWas: page }) => ({ default: page })),
@@ -270,9 +276,11 @@ export const router = createBrowserRouter([
       { path: 'workshop/hours', element: <HoursPage /> },
       { path: 'workshop/rules/:id?', element: <RulesPage /> },
       { path: 'workshop/records', element: <RecordsPage /> },
+      { path: 'workshop/running', element: <RunningPage /> },
       { path: 'records/tickets/:number', element: <AsItWas /> },
       { path: 'workshop/programs/calls', element: <CallsPage /> },
       { path: 'workshop/programs/:id?', element: <ProgramsPage /> },
+      { path: 'workshop/signOn/:id?', element: <SignOnPage /> },
       { path: 'workshop/routing', element: <RoutingPage /> },
       { path: 'workshop/procedures/:id?', element: <ProceduresPage /> },
       { path: 'workshop/assistant', element: <MattersPage /> },

@@ -61,7 +61,7 @@ const good: ServiceDefinition = {
     ],
   },
   ...{ fallbackApproverId: null, cost: null, impact: 'person', urgency: 'canWait' },
-  ...{ stateWords: {}, articleLabels: null },
+  ...{ stateWords: {}, articleLabels: null, opening: null, thanks: null },
 };
 const around: ServiceSurroundings = {
   audience: 40,
@@ -114,6 +114,11 @@ test.each<[string, Partial<ServiceDefinition>, string[], Partial<ServiceSurround
     'a condition on the cost',
     { plan: null, approvals: [{ ...agree, when: { field: 'cost', op: 'gt', value: 50_000 } }] },
     [],
+  ],
+  [
+    'words at the end with a blank that nothing fills',
+    { plan: { ...good.plan!, doneWords: { en: 'It is at {where}.', pt: 'Está em {vessel}, {name}.' } } },
+    ['plan unknownBlank'],
   ],
   ['an approval that a plan would pass by', { approvals: [agree] }, ['approvals besidePlan']],
   ...(['file:///etc/passwd', 'https://supplier.example/orders'] as const).map(

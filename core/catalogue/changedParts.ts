@@ -5,7 +5,14 @@ const PART_OF = {
   ...{ kind: 'about', place: 'about', categoryId: 'about', icon: 'about', title: 'about' },
   ...{ description: 'about', otherWords: 'about', teamId: 'about', groupId: 'about', ownerId: 'about' },
   ...{ cost: 'about', impact: 'about', urgency: 'about' },
-  ...{ audience: 'audience', form: 'form', approvals: 'approvals', fallbackApproverId: 'approvals' },
+  ...{
+    audience: 'audience',
+    opening: 'audience',
+    thanks: 'words',
+    form: 'form',
+    approvals: 'approvals',
+    fallbackApproverId: 'approvals',
+  },
   ...{ plan: 'plan', stateWords: 'words', articleLabels: 'help' },
 } as const satisfies Record<keyof ServiceDefinition, string>;
 

@@ -2,11 +2,13 @@ import { getOwn } from '../records';
 import type { StepApproverRef } from '../approvals';
 import { listFields } from '../conditions';
 import { checkForm, LANGUAGES, type LocalText } from '../forms';
-import { checkPlan, type Plan, type ServicePlan, type ServiceStep } from '../plans';
+import { checkPlan, END_BLANKS, type Plan, type ServicePlan, type ServiceStep } from '../plans';
+import { listBlanks } from '../text';
+import { checkOpening } from './opening';
 import type { ServiceDefinition } from './types';
 
 /** The parts of a service's page, in their order. */
-export const SERVICE_PARTS = ['about', 'audience', 'form', 'approvals', 'plan'] as const;
+export const SERVICE_PARTS = ['about', 'audience', 'form', 'approvals', 'plan', 'words'] as const;
 /** A part of a service's page, as its problems name it. */
 export type ServicePart = (typeof SERVICE_PARTS)[number];
 
@@ -115,6 +117,9 @@ function* checkSteps(
   for (const { code, steps } of checkPlan(toShape(plan)))
     yield { part, code, at: steps.map(nameOf).join(', ') };
   if (plan.steps.length === 0) yield { part, code: 'noSteps' };
+  const blanks = new Set(LANGUAGES.flatMap((language) => listBlanks(plan.doneWords?.[language] ?? '')));
+  for (const blank of blanks)
+    if (![...names, ...END_BLANKS].includes(blank)) yield { part, code: 'unknownBlank', detail: blank };
   for (const step of plan.steps) {
     const at = step.name.en;
     if (!isSaid(step.name)) yield { part, code: 'noName' };
@@ -148,6 +153,10 @@ export function checkService(definition: ServiceDefinition, around: ServiceSurro
   return [
     ...checkAbout(definition, around),
     ...(around.audience === 0 ? [{ part: 'audience' as const, code: 'nobody' }] : []),
+    ...checkOpening(definition.opening).map((code) => ({ part: 'audience' as const, code })),
+    ...(definition.thanks && !isSaid(definition.thanks)
+      ? [{ part: 'words' as const, code: 'noThanks' }]
+      : []),
     ...checkForm(definition.form).map(({ code, field, other }) => ({
       ...{ part: 'form' as const, code, at: field },
       ...(other !== undefined && { detail: other }),

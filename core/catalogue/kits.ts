@@ -72,7 +72,14 @@ export function fromKit(name: KitName, teamId: string, title: LocalText): Servic
   return {
     ...{ place: 'desk', categoryId: null, icon: null, title, description: t('', ''), otherWords: t('', '') },
     ...{ teamId, groupId: null, ownerId: null, audience: [], fallbackApproverId: null, cost: null },
-    ...{ impact: 'person', urgency: 'canWait', stateWords: {}, articleLabels: null },
+    ...{
+      impact: 'person',
+      urgency: 'canWait',
+      stateWords: {},
+      articleLabels: null,
+      opening: null,
+      thanks: null,
+    },
     ...kit,
   };
 }

@@ -222,6 +222,15 @@ export type SettingEntryData = {
   webhookChanged: { webhookId: string; name: string };
   webhookSwitched: { webhookId: string; name: string; isOn: boolean };
   webhookRemoved: { webhookId: string; name: string };
+  /** Somebody who signed in at a provider is this person from now on. */
+  personLinked: { personId: string; teamIds: string[]; providerId: string };
+  factorSet: { personId: string };
+  factorRemoved: { personId: string };
+  providerMade: { providerId: string; name: string };
+  providerChanged: { providerId: string; name: string };
+  providerRemoved: { providerId: string; name: string };
+  /** `only`: the one who may have a password; empty: everybody may. */
+  signOnSet: { only: string };
   /** `address`: where from. */
   signedIn: { personId: string; address: string };
   /** `name`: the mail address that was typed. */

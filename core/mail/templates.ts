@@ -4,6 +4,7 @@ import { fillBlanks } from '../text';
 /** Everything that Listo writes by mail. */
 export const MAIL_TEMPLATES = [
   'ask',
+  'askAgain',
   'raisedFor',
   'answered',
   'held',
@@ -63,6 +64,14 @@ export const DEFAULT_MAIL_TEXTS: Record<MailTemplate, MailTexts> = {
     { en: '[{number}] Please decide: {title}', pt: '[{number}] Por favor decida: {title}' },
     'Hello {name},\n\n{requester} asks for “{service}”: {title}\n\n{facts}\n{cost}\n\nAnswer this mail with “yes”, or with “no” and why. Or decide here:\n{link}',
     'Olá {name},\n\n{requester} pede “{service}”: {title}\n\n{facts}\n{cost}\n\nResponda a este correio com “sim”, ou com “não” e porquê. Ou decida aqui:\n{link}',
+  ),
+  askAgain: t(
+    {
+      en: '[{number}] Still waits for your decision: {title}',
+      pt: '[{number}] Ainda espera pela sua decisão: {title}',
+    },
+    'Hello {name},\n\na reminder: {requester} asks for “{service}”, and it waits for your word: {title}\n\n{facts}\n{cost}\n\nAnswer this mail with “yes”, or with “no” and why. Or decide here:\n{link}',
+    'Olá {name},\n\num lembrete: {requester} pede “{service}”, e espera pela sua palavra: {title}\n\n{facts}\n{cost}\n\nResponda a este correio com “sim”, ou com “não” e porquê. Ou decida aqui:\n{link}',
   ),
   raisedFor: t(
     same('[{number}] {title}'),

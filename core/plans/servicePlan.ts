@@ -47,6 +47,9 @@ export type ServicePlan = {
   steps: ServiceStep[];
 };
 
+/** The blanks of the words at the end, beside the questions of the form: they are filled from the ticket. */
+export const END_BLANKS = ['name', 'number', 'title', 'service', 'team', 'place'] as const;
+
 /** Where steps are counted that nobody has to be at work for. */
 export const ROUND_THE_CLOCK = 'round the clock';
 

@@ -1,4 +1,4 @@
-import { foldText } from '../text';
+import { foldText, listBlanks } from '../text';
 
 /** The blanks of ready texts, which fill themselves from the ticket that they are written on. */
 export const READY_BLANKS = ['name', 'number', 'title', 'service', 'team', 'me', 'due', 'place'] as const;
@@ -7,8 +7,7 @@ export type ReadyBlank = (typeof READY_BLANKS)[number];
 
 /** Blanks that a text has and nothing can fill, such as {nmae}. */
 export function findUnknownBlanks(text: string): string[] {
-  const blanks = [...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name!);
-  return [...new Set(blanks)].filter((name) => !READY_BLANKS.some((known) => known === name));
+  return listBlanks(text).filter((name) => !READY_BLANKS.some((known) => known === name));
 }
 
 /** How well a name fits a few letters: whole words first, then beginnings of words, then letters in their order. */

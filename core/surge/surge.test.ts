@@ -30,6 +30,8 @@ test('tails keep their digits where they are tiny, and hold for large means', ()
   expect(poissonTail(2_000, 1_000)).toBeLessThan(1e-100);
   expect(poissonTail(1_000, 1_000)).toBeCloseTo(0.5042, 3);
   expect(poissonTail(1, 0)).toBe(0);
+  // Far beyond the mean each term is nothing, also the first.
+  expect(poissonTail(10_000, 800)).toBe(0);
 });
 
 test('nine gate tickets where three are usual are a surge; six are not', () => {

@@ -1,3 +1,6 @@
+/** The least number of a double that has all its digits: 2^-1022 (IEEE 754). */
+const LEAST_NORMAL = 2 ** -1022;
+
 /**
  * Whether more has come than usual: the chance that a Poisson count with the usual mean is at least as large as what
  * came. Arrivals that do not depend on each other are so distributed; a small chance says that they do.
@@ -8,7 +11,8 @@ export function poissonTail(count: number, mean: number): number {
   if (count <= 0) return 1;
   if (mean <= 0) return 0;
   let term = Math.exp(-mean);
-  if (term === 0) return largeTail(count, mean);
+  // Below the least normal number a term has lost digits already.
+  if (term < LEAST_NORMAL) return largeTail(count, mean);
   let below = 0;
   for (let k = 0; k < count; k++) {
     below += term;
@@ -24,7 +28,7 @@ export function poissonTail(count: number, mean: number): number {
   return above;
 }
 
-/** For means so large that e^-m is nothing: the same sum from its largest term on. */
+/** For means so large that e^-m is nothing: the same sum, each term from its logarithm. */
 function largeTail(count: number, mean: number): number {
   let log = -mean + count * Math.log(mean);
   for (let k = 2; k <= count; k++) log -= Math.log(k);
@@ -32,7 +36,7 @@ function largeTail(count: number, mean: number): number {
   for (let k = count; ; k++) {
     const term = Math.exp(log);
     sum += term;
-    if (k > mean && term < sum * 1e-17) return Math.min(1, sum);
+    if (k > mean && term <= sum * 1e-17) return Math.min(1, sum);
     log += Math.log(mean / (k + 1));
   }
 }

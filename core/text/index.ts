@@ -1,2 +1,2 @@
 export { withoutBeginning, courtesyOf, withoutCourtesies } from './courtesies';
-export { fillBlanks, findBadText, foldText, type BadText } from './text';
+export { fillBlanks, findBadText, foldText, listBlanks, type BadText } from './text';

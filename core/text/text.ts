@@ -19,6 +19,14 @@ export function foldText(text: string): string {
 }
 
 /**
+ * The blanks of a text, each once.
+ * @example listBlanks('{number} of {name}, {number}') // ['number', 'name']
+ */
+export function listBlanks(text: string): string[] {
+  return [...new Set([...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name!))];
+}
+
+/**
  * A text with its blanks filled; a blank that nothing is known for stays as it is written.
  * @example fillBlanks('{number} is late', { number: 17 }) // '17 is late'
  */

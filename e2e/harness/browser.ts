@@ -203,10 +203,14 @@ export function type(
 /** Sets a field that is not typed into, such as a date, so that the page hears of it. */
 export async function setField(page: Page, label: string, value: string): Promise<void> {
   const field = await find(page, label);
-  await field.evaluate((input, text) => {
+  await field.evaluate((element, text) => {
+    const input = element as HTMLInputElement;
+    input.focus();
     const { set } = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!;
     set!.call(input, text);
     input.dispatchEvent(new Event('input', { bubbles: true }));
+    // What opens with the field closes with it.
+    input.blur();
   }, value);
 }
 

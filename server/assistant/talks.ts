@@ -15,7 +15,7 @@ import {
 } from '../../core/assistant';
 import { inLanguage } from '../../core/knowledge';
 import { isAgent } from '../../core/rights';
-import { isDuplicate } from '../database/database';
+import { isDuplicate } from '../database/failures';
 import { change, type Actor } from '../http/change';
 import { findLastResort } from '../catalogue/lastResort';
 import { ProblemError } from '../http/problems';

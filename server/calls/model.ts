@@ -5,7 +5,7 @@ import { autoNumber, instant, integer, Table, text } from '../database/table';
 export type OutgoingCallRow = {
   id: number;
   at: number;
-  kind: 'step' | 'webhook';
+  kind: 'step' | 'webhook' | 'signOn';
   ref: string;
   /** Without what stands after the path: that may be a secret. */
   address: string;

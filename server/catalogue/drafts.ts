@@ -121,6 +121,7 @@ export async function readEdited(listo: Listo, viewer: SignedIn, id: string): Pr
     offWords: service?.offWords ?? null,
     mayEdit: mayWrite(viewer, found),
     openRequests: countOf(await listo.ports.catalogue.countOpen(listo, viewer, id), id),
+    embedOrigins: listo.config.LISTO_EMBED_ORIGINS.split(' ').filter(Boolean),
     ...(await judge(listo, definition)),
   };
 }

@@ -32,7 +32,14 @@ function createLastResort(id: string, teamId: string, now: number): ServiceRow {
   return {
     ...{ id, kind: 'request', place: 'desk', categoryId: null, icon: null, teamId, groupId: null },
     ...{ ownerId: null, audience: [], approvals: [], plan: null, fallbackApproverId: null, cost: null },
-    ...{ impact: 'person', urgency: 'canWait', stateWords: {}, articleLabels: null },
+    ...{
+      impact: 'person',
+      urgency: 'canWait',
+      stateWords: {},
+      articleLabels: null,
+      opening: null,
+      thanks: null,
+    },
     title: { en: 'Something else', pt: 'Outra coisa' },
     description: {
       en: 'Say it in your own words; someone finds who can help.',

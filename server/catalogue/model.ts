@@ -62,12 +62,16 @@ const DEFINITION_COLUMNS = {
   urgency: text(20),
   stateWords: json,
   articleLabels: json,
+  opening: json,
+  thanks: json,
 } satisfies Record<keyof Definition, unknown>;
 
-/** A definition as it was kept: what was written before services had owners has none. */
+/** A definition as it was kept: one that was written before services had an owner, an opening or thanks has none. */
 export const complete = (definition: Definition): Definition => ({
   ...definition,
   ownerId: definition.ownerId ?? null,
+  opening: definition.opening ?? null,
+  thanks: definition.thanks ?? null,
 });
 
 /** The part of a service that is written in a draft. */

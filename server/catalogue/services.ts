@@ -1,5 +1,5 @@
 import type { Service, ServiceCard } from '../../contract/catalogue';
-import { isInAudience } from '../../core/catalogue';
+import { isInAudience, standingOf, type Standing } from '../../core/catalogue';
 import { LANGUAGES, type Language, type LocalText } from '../../core/forms';
 import { createFinder, type Finder } from '../../core/search';
 import { DEFAULT_PRIORITY_TABLE, isInward, type PriorityTable } from '../../core/tickets';
@@ -7,6 +7,7 @@ import type { Database } from '../database/database';
 import type { Listo } from '../listo';
 import { readAudiencePerson } from './audience';
 import type { ServiceRow } from './model';
+import { countAsked, limited } from './opening';
 
 const DAY_MS = 86_400_000;
 const USUALLY_DAYS = 90;
@@ -22,6 +23,8 @@ type Catalogue = {
   teamNames: Map<string, LocalText>;
   confidential: Set<string>;
   siteNames: Map<string, string>;
+  /** How many have asked, where only so many may. */
+  asked: Map<string, number>;
   priorities: PriorityTable;
   finders: Record<Language, Finder>;
 };
@@ -91,6 +94,7 @@ async function readCatalogue(listo: Listo): Promise<Cached> {
       off: all.filter(({ isOn }) => !isOn),
       teamNames: new Map(teams.map(({ id, name }) => [id, name])),
       confidential: new Set(teams.filter(({ isConfidential }) => isConfidential).map(({ id }) => id)),
+      asked: await countAsked(listo, limited(all)),
       siteNames: new Map(sites.map(({ id, name }) => [id, name])),
       priorities: (priorities?.value as PriorityTable | undefined) ?? DEFAULT_PRIORITY_TABLE,
       finders: known?.stamp === stamp ? known.catalogue.finders : findersOf(services),
@@ -158,10 +162,15 @@ export function forgetCatalogue({ db }: Listo): void {
   if (cached) cached.readAt = -Infinity;
 }
 
-/** The services that are for someone. */
-async function listFor(listo: Listo, { catalogue }: Cached, personId: string): Promise<ServiceRow[]> {
+const standingIn = (listo: Listo, { catalogue }: Cached, { id, opening }: ServiceRow): Standing =>
+  standingOf(opening, { now: listo.clock.now(), asked: catalogue.asked.get(id) ?? 0 });
+
+/** The services that are for someone, and open. */
+async function listFor(listo: Listo, cached: Cached, personId: string): Promise<ServiceRow[]> {
   // Problems and changes are raised where they are seen, not asked for.
-  const asked = catalogue.services.filter(({ kind }) => !isInward(kind));
+  const asked = cached.catalogue.services.filter(
+    (service) => !isInward(service.kind) && standingIn(listo, cached, service).state === 'open',
+  );
   if (asked.every(({ audience }) => audience.length === 0)) return asked;
   const person = await readAudiencePerson(listo, personId);
   return asked.filter(({ audience }) => person && isInAudience(audience, person));
@@ -196,10 +205,11 @@ export async function readService(listo: Listo, id: string, personId: string): P
   const { services, off, confidential } = cached.catalogue;
   const service = [...services, ...off].find((candidate) => candidate.id === id);
   if (!service) return null;
-  const { form, isOn, offWords, teamId } = service;
+  const { form, isOn, offWords, thanks, teamId } = service;
   return {
     ...toCard(service, cached),
-    ...{ form, isOn, offWords, isConfidential: confidential.has(teamId) },
+    ...{ form, isOn, offWords, thanks: thanks ?? null, isConfidential: confidential.has(teamId) },
+    standing: standingIn(listo, cached, service),
     isForYou: await isFor(listo, service, personId),
   };
 }

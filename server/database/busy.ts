@@ -47,11 +47,28 @@ class Seats {
     });
   }
 
+  /** How many wait for one. */
+  get lined(): number {
+    return this.waiting.length;
+  }
+
+  get used(): number {
+    return this.taken;
+  }
+
   give(): void {
     const next = this.waiting.shift();
     if (next) next();
     else this.taken--;
   }
+}
+
+const seatsOf = new WeakMap<Sequelize, Record<Sort, Seats>>();
+
+/** How many connections of a sort are in use, and how many statements wait for one. */
+export function readSeats(sequelize: Sequelize, sort: Sort): { used: number; waiting: number } {
+  const seats = seatsOf.get(sequelize)![sort];
+  return { used: seats.used, waiting: seats.lined };
 }
 
 /**
@@ -64,6 +81,7 @@ export function partConnections(sequelize: Sequelize, patienceMs: number): void 
     pages: new Seats(CONNECTIONS.pages, patienceMs),
     background: new Seats(CONNECTIONS.background, patienceMs),
   };
+  seatsOf.set(sequelize, seats);
   const heldBy = new WeakMap<Connection, Sort>();
   const get = pool.getConnection.bind(pool);
   const leave = (connection: Connection): void => {

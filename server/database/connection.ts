@@ -1,5 +1,6 @@
 import { Sequelize } from 'sequelize';
 import { CONNECTIONS, partConnections } from './busy';
+import { followNodes, readPlace } from './nodes';
 
 /**
  * Connects to MariaDB. Transactions read what is committed at each statement, so that an entry that commits late
@@ -7,14 +8,13 @@ import { CONNECTIONS, partConnections } from './busy';
  * @param acquireMs how long one waits for a connection; longer where nobody waits for a page
  */
 export function connect(databaseUrl: string, acquireMs = 2_500): Sequelize {
-  const url = new URL(databaseUrl);
+  const place = readPlace(databaseUrl);
   const sequelize = new Sequelize({
     dialect: 'mariadb',
-    host: url.hostname,
-    port: Number(url.port || 3306),
-    username: decodeURIComponent(url.username),
-    password: decodeURIComponent(url.password),
-    database: url.pathname.slice(1),
+    ...place.hosts[0],
+    username: place.username,
+    password: place.password,
+    database: place.database,
     logging: false,
     pool: { max: CONNECTIONS.pages + CONNECTIONS.background, min: 0, idle: 30_000, acquire: acquireMs },
     dialectOptions: {
@@ -28,6 +28,7 @@ export function connect(databaseUrl: string, acquireMs = 2_500): Sequelize {
       ],
     },
   });
+  followNodes(sequelize, place);
   partConnections(sequelize, acquireMs);
   return sequelize;
 }

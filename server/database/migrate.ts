@@ -1,5 +1,8 @@
+import { randomUUID } from 'node:crypto';
+import { setTimeout as delay } from 'node:timers/promises';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { isDeadlock } from './failures';
 import { up as foundation } from './migrations/0001-foundation';
 import { up as owedNotices } from './migrations/0002-owed-notices';
 import { up as plans } from './migrations/0003-plans';
@@ -39,6 +42,11 @@ import { up as programs } from './migrations/0036-programs';
 import { up as webhooks } from './migrations/0037-webhooks';
 import { up as records } from './migrations/0038-records';
 import { up as privacy } from './migrations/0039-privacy';
+import { up as claims } from './migrations/0040-claims';
+import { up as clearing } from './migrations/0041-clearing';
+import { up as opening } from './migrations/0042-opening';
+import { up as answers } from './migrations/0043-answers';
+import { up as signOn } from './migrations/0044-sign-on';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -82,6 +90,11 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0037-webhooks', up: webhooks },
       { name: '0038-records', up: records },
       { name: '0039-privacy', up: privacy },
+      { name: '0040-claims', up: claims },
+      { name: '0041-clearing', up: clearing },
+      { name: '0042-opening', up: opening },
+      { name: '0043-answers', up: answers },
+      { name: '0044-sign-on', up: signOn },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
@@ -89,18 +102,53 @@ function createUmzug(sequelize: Sequelize) {
   });
 }
 
+/** Who brings the database's shape up to date says so again this often; who has not for so long is dead. */
+const SAID_MS = 5_000;
+const DEAD_S = 20;
+const LOOK_MS = 200;
+
+/**
+ * Lets one process at a time do something, on whichever nodes of a cluster they are: a turn is a row that is committed
+ * before anything is done. It goes by the database's clock, and by whoever has not been heard of for a while.
+ */
+async function inTurn(sequelize: Sequelize, work: () => Promise<void>): Promise<void> {
+  const holder = randomUUID();
+  const run = async (sql: string): Promise<number> => {
+    for (let tries = 1; ; tries++)
+      try {
+        return await sequelize.query(sql, {
+          type: QueryTypes.BULKUPDATE,
+          replacements: { holder, dead: DEAD_S },
+        });
+      } catch (error) {
+        // Another node made the table, or took its turn, at the same moment.
+        if (!isDeadlock(error) || tries === 10) throw error;
+        await delay(LOOK_MS * Math.random());
+      }
+  };
+  await run(`CREATE TABLE IF NOT EXISTS turns (id TINYINT PRIMARY KEY, holder VARCHAR(40) CHARACTER SET ascii NOT NULL,
+    saidAt DATETIME NOT NULL)`);
+  await run("INSERT IGNORE INTO turns (id, holder, saidAt) VALUES (1, '', UTC_TIMESTAMP())");
+  const take = `UPDATE turns SET holder = :holder, saidAt = UTC_TIMESTAMP()
+    WHERE id = 1 AND (holder = '' OR holder = :holder OR saidAt < UTC_TIMESTAMP() - INTERVAL :dead SECOND)`;
+  while ((await run(take)) === 0) await delay(LOOK_MS);
+  const saying = setInterval(() => void run(take).catch(() => undefined), SAID_MS);
+  try {
+    await work();
+  } finally {
+    clearInterval(saying);
+    await run("UPDATE turns SET holder = '' WHERE id = 1 AND holder = :holder");
+  }
+}
+
 /**
  * Brings the database's shape up to date; processes that start together take turns.
  * @param to the last step to be taken; absent: all
  */
 export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
-  await sequelize.transaction(async (transaction) => {
-    await sequelize.query("SELECT GET_LOCK('listo-migrate', 120)", { type: QueryTypes.SELECT, transaction });
-    try {
-      await createUmzug(sequelize).up(to === undefined ? undefined : { to });
-    } finally {
-      await sequelize.query("SELECT RELEASE_LOCK('listo-migrate')", { type: QueryTypes.SELECT, transaction });
-    }
+  if (to === undefined && (await isMigrated(sequelize))) return;
+  await inTurn(sequelize, async () => {
+    await createUmzug(sequelize).up(to === undefined ? undefined : { to });
   });
 }
 

@@ -8,6 +8,8 @@ import {
   type Transaction,
   type WhereOptions,
 } from 'sequelize';
+import { begunAgain, doneAgain } from './again';
+import { claim } from './claims';
 import { read, runInTransaction, send } from './transaction';
 
 /** Column kinds; instants are epoch milliseconds. */
@@ -70,7 +72,7 @@ export class Table<Row extends object> {
     private readonly sequelize: Sequelize,
     private readonly name: string,
     columns: ModelAttributes,
-    key: string[] = ['id'],
+    private readonly key: string[] = ['id'],
   ) {
     const attributes = Object.fromEntries(
       Object.entries(columns).map(([column, type]) => [
@@ -93,8 +95,11 @@ export class Table<Row extends object> {
     const [plain, ordered] = [toPlain(where), toPlainOrder(order)];
     const isPlain = Array.isArray(attributes) && attributes.every((each) => typeof each === 'string');
     if (!plain || ordered === null || !isPlain || Object.keys(more).length > 0) {
-      const rows = await this.model.findAll({ ...options, where, raw: true });
-      return rows.map((row) => this.toRow(row));
+      const ask = () => this.model.findAll({ ...options, where, raw: true });
+      const found = await (transaction ? ask() : begunAgain(this.sequelize, ask));
+      const rows = found.map((row) => this.toRow(row));
+      if (options.lock && transaction) await this.claim(rows, transaction);
+      return rows;
     }
     const names = attributes.map((column) => `\`${column}\``).join();
     const sql = `SELECT ${names} FROM ${this.name} WHERE ${plain.sql} ${ordered} ${limit === undefined ? '' : `LIMIT ${limit}`}`;
@@ -102,7 +107,24 @@ export class Table<Row extends object> {
     return rows.map((row) => this.toRow(row));
   }
 
+  /** @param lock whether it stays as it is until the transaction ends, on every node of a cluster */
   async findOne(where: WhereOptions<Row>, tx?: Transaction, lock = false): Promise<Row | null> {
+    const row = await this.readOne(where, tx, lock);
+    if (row && lock && tx) await this.claim([row], tx);
+    return row;
+  }
+
+  private claim(rows: Row[], tx: Transaction): Promise<void> {
+    const nameOf = (row: Row): string =>
+      `${this.name} ${this.key.map((column) => String(row[column as keyof Row])).join(' ')}`;
+    return claim(this.sequelize, rows.map(nameOf), tx);
+  }
+
+  private async readOne(
+    where: WhereOptions<Row>,
+    tx: Transaction | undefined,
+    lock: boolean,
+  ): Promise<Row | null> {
     const plain = toPlain(where);
     if (plain) {
       const names = this.columns.map((column) => `\`${column}\``).join();
@@ -111,7 +133,8 @@ export class Table<Row extends object> {
       return found ? this.toRow(found) : null;
     }
     const options = tx ? { transaction: tx, ...(lock && { lock: tx.LOCK.UPDATE }) } : {};
-    const row = await this.model.findOne({ ...options, where, raw: true });
+    const ask = () => this.model.findOne({ ...options, where, raw: true });
+    const row = await (tx ? ask() : begunAgain(this.sequelize, ask));
     return row && this.toRow(row);
   }
 
@@ -141,7 +164,8 @@ export class Table<Row extends object> {
       const sql = `UPDATE ${this.name} SET ${set} WHERE ${plain.sql}`;
       return (await send(tx, sql, [...values, ...plain.values])).affectedRows;
     }
-    const [count] = await this.model.update(changes, { where, ...(tx && { transaction: tx }) });
+    const change = () => this.model.update(changes, { where, ...(tx && { transaction: tx }) });
+    const [count] = await (tx ? change() : doneAgain(this.sequelize, change));
     return count;
   }
 
@@ -149,7 +173,8 @@ export class Table<Row extends object> {
     const plain = toPlain(where);
     if (plain && tx)
       return (await send(tx, `DELETE FROM ${this.name} WHERE ${plain.sql}`, plain.values)).affectedRows;
-    return this.model.destroy({ where, ...(tx && { transaction: tx }) });
+    const remove = () => this.model.destroy({ where, ...(tx && { transaction: tx }) });
+    return tx ? remove() : doneAgain(this.sequelize, remove);
   }
 
   /** Plain SQL: building, validating and describing an instance costs more than the insert. */
@@ -160,7 +185,7 @@ export class Table<Row extends object> {
     const sql = `INSERT INTO ${this.name} (${names}) VALUES ${rows.map(() => places).join()} ${ending}`;
     const values = rows.flatMap((row) => columns.map((column) => this.toValue(column, row[column])));
     const insert = async (within: Transaction): Promise<number> => (await send(within, sql, values)).insertId;
-    return tx ? insert(tx) : runInTransaction(this.sequelize, insert);
+    return tx ? insert(tx) : begunAgain(this.sequelize, () => runInTransaction(this.sequelize, insert));
   }
 
   private toValue(column: keyof Row & string, value: unknown): unknown {

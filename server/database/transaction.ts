@@ -1,4 +1,8 @@
 import { Transaction, type Sequelize } from 'sequelize';
+import { begunAgain } from './again';
+import { note } from './asked';
+import { isDeadlock } from './failures';
+import { nodesOf } from './nodes';
 
 /** What the driver answers to a statement that writes. */
 export type Written = { insertId: number; affectedRows: number };
@@ -26,7 +30,7 @@ type Inside = Transaction & {
  * with values at its question marks. What Sequelize adds to a statement costs more than the statement.
  */
 export function send(tx: Transaction, sql: string, values?: unknown[]): Promise<Written> {
-  return (tx as Inside).connection.query<Written>(sql, values);
+  return note(sql, () => (tx as Inside).connection.query<Written>(sql, values));
 }
 
 /** A list without anything is written as one of nothing: `IN ()` is no SQL. */
@@ -45,16 +49,24 @@ export async function read<Row extends object>(
   { sql, values }: { sql: string; values: Record<string, unknown> | unknown[] },
   tx?: Transaction,
 ): Promise<Row[]> {
-  const { connectionManager: pool } = sequelize as unknown as { connectionManager: Pool };
-  const connection = tx ? (tx as Inside).connection : await pool.getConnection({ type: 'read' });
-  try {
-    const rows = Array.isArray(values)
-      ? await connection.query<Row[]>(sql, values)
-      : await connection.query<Row[]>({ sql, namedPlaceholders: true }, toSent(values));
+  const ask = async (connection: Connection): Promise<Row[]> => {
+    const rows = await note(sql, () =>
+      Array.isArray(values)
+        ? connection.query<Row[]>(sql, values)
+        : connection.query<Row[]>({ sql, namedPlaceholders: true }, toSent(values)),
+    );
     return Array.from(rows);
-  } finally {
-    if (!tx) pool.releaseConnection(connection);
-  }
+  };
+  if (tx) return ask((tx as Inside).connection);
+  const { connectionManager: pool } = sequelize as unknown as { connectionManager: Pool };
+  return begunAgain(sequelize, async () => {
+    const connection = await pool.getConnection({ type: 'read' });
+    try {
+      return await ask(connection);
+    } finally {
+      pool.releaseConnection(connection);
+    }
+  });
 }
 
 async function commit(tx: Inside): Promise<void> {
@@ -62,9 +74,9 @@ async function commit(tx: Inside): Promise<void> {
     await send(tx, 'COMMIT');
     tx.cleanup();
   } catch (error) {
-    // Whether it is committed is not known: nobody may go on with this connection.
+    // Whether it is committed is not known (but where another was first): nobody may go on with this connection.
     await tx.forceCleanup();
-    throw error;
+    throw isDeadlock(error) ? error : Object.assign(error as Error, { isUncertain: true });
   } finally {
     tx.finished = 'commit';
   }
@@ -88,14 +100,19 @@ export async function runInTransaction<T>(
   work: (tx: Transaction) => Promise<T>,
 ): Promise<T> {
   const tx = new Transaction(sequelize, {}) as Inside;
-  // Not waited for: the next statement follows it over the same connection, and says as well where that is gone.
+  let begun: Promise<unknown> = Promise.resolve();
   tx.begin = () => {
-    send(tx, 'START TRANSACTION').catch(() => undefined);
+    begun = send(tx, 'START TRANSACTION');
+    begun.catch(() => undefined);
     return Promise.resolve();
   };
   await tx.prepareEnvironment(false);
   try {
+    // A node that refuses it may take the next statement a moment later, which would then stand alone. A single server
+    // refuses nothing: the next statement follows over the same connection without waiting.
+    if (nodesOf(sequelize).isCluster) await begun;
     const result = await work(tx);
+    await begun;
     await commit(tx);
     for (const hook of tx._afterCommitHooks ?? []) hook(tx);
     return result;

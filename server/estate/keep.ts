@@ -3,7 +3,7 @@ import type { ThingBody } from '../../contract/estate';
 import { checkThing, toMark, type ThingState } from '../../core/estate';
 import { checkAnswers, type Answers } from '../../core/forms';
 import { mayKeepThings } from '../../core/rights';
-import { isDuplicate } from '../database/database';
+import { isDuplicate } from '../database/failures';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';

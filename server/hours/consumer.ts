@@ -3,8 +3,10 @@ import { planOutOfHours } from '../../core/hours';
 import type { Calendars } from '../../core/targets';
 import { isNews } from '../../core/telling';
 import { fillBlanks } from '../../core/text';
+import type { Priority } from '../../core/tickets';
 import { append } from '../journal/append';
 import type { Consumer } from '../journal/consumer';
+import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
 import type { TeamRow } from '../people/model';
 import { makeMove } from '../tickets/move';
@@ -13,6 +15,15 @@ import type { UnitOfWork } from '../unitOfWork';
 
 /** Entries by which work arrives at a team. */
 const ARRIVALS = new Set(['sent', 'granted', 'givenOn', 'reopened']);
+
+const isArrival = ({ type, via }: JournalRow): boolean =>
+  ARRIVALS.has(type) && (type === 'granted' || via !== 'rule');
+
+/** Whether a ticket has become more urgent: what its team does with what arrives so urgent, it does with this one too. */
+function isRaised({ changes }: JournalRow): boolean {
+  const change = changes.priority;
+  return change?.from != null && (change.to as Priority) < (change.from as Priority);
+}
 
 /** When a team opens next, for the requester to read in both languages; the zone is the team's. */
 function opensWords(at: number, timeZone: string, language: string): string {
@@ -92,17 +103,22 @@ async function tell({ listo, tx }: UnitOfWork, ticket: TicketRecord, team: TeamR
   );
 }
 
-/** Work that arrives while its team is off. */
+/** Work that arrives, or becomes more urgent, while its team is off. Whose ticket it is has been told when it arrived. */
 export const hoursConsumer: Consumer = {
   name: 'hours',
-  hears: ({ type, via }) => ARRIVALS.has(type) && (type === 'granted' || via !== 'rule'),
-  async handle(listo, arrived, tx) {
-    const numbers = [...new Set(arrived.map(({ ticketNumber }) => ticketNumber!))];
+  hears: (entry) => isArrival(entry) || isRaised(entry),
+  async handle(listo, heard, tx) {
+    const numbers = [...new Set(heard.map(({ ticketNumber }) => ticketNumber!))];
     const tickets = await listo.db.select<Judged & { number: number }>(
       'SELECT number, teamId, priority, state, via FROM tickets WHERE number IN (:numbers)',
       { numbers },
       tx,
     );
-    await followHours({ listo, tx }, tickets, { isArriving: true });
+    const arrived = new Set(heard.filter(isArrival).map(({ ticketNumber }) => ticketNumber));
+    const [fresh, raised] = [true, false].map((isArriving) =>
+      tickets.filter(({ number }) => arrived.has(number) === isArriving),
+    );
+    await followHours({ listo, tx }, fresh!, { isArriving: true });
+    await followHours({ listo, tx }, raised!, { isArriving: false });
   },
 };

@@ -55,6 +55,29 @@ test('at night urgent work goes to the team on duty, the rest waits; the request
   expect(waits.team.id).toBe('onboard');
 });
 
+test('what becomes urgent while the team is off goes too; who asked is not told a second time', async () => {
+  const number = await send('person');
+  const toldIn = ({ entries }: Page): number => entries.filter(({ type }) => type === 'outOfHours').length;
+  await until(
+    () => read(number),
+    (page) => toldIn(page) === 1,
+  );
+  const raise = async (impact: string): Promise<void> => {
+    const { version } = (await rui!.call('GET', `/tickets/${number}`)).body as { version: number };
+    const change = { version, impact, urgency: 'stopsWork' };
+    expect((await rui!.call('PATCH', `/tickets/${number}`, change)).status).toBe(200);
+  };
+  // More urgent, yet not so urgent that it would have gone.
+  await raise('site');
+  await raise('fleet');
+  const gone = await until(
+    () => read(number),
+    ({ team }) => team.id === 'network',
+  );
+  expect(gone.entries.filter(({ type }) => type === 'givenOn')).toHaveLength(1);
+  expect(toldIn(gone)).toBe(1);
+});
+
 test('what is still open when the team closes goes then, once', async () => {
   app.clock.set(Date.parse('2026-11-26T22:59:00Z'));
   const number = await send('fleet');

@@ -1,42 +1,17 @@
 import type { ErrorRequestHandler } from 'express';
 import { ConnectionError } from 'sequelize';
+import { codeOf, isAway } from '../database/failures';
 import type { Listo } from '../listo';
 import { ProblemError, PROBLEMS, toProblem, type ProblemName } from './problems';
 
-/** The database is away, or cannot take anything now: the same may go in a moment. */
-const AWAY = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'ETIMEDOUT',
-  // A node of a cluster that has not joined it.
-  'ER_UNKNOWN_COM_ERROR',
-  // Waited for a row, or met another, longer than one waits.
-  'ER_LOCK_WAIT_TIMEOUT',
-  'ER_LOCK_DEADLOCK',
-  'ER_CHECKREAD',
-  // No room on its disk.
-  'ER_DISK_FULL',
-  'ER_RECORD_FILE_FULL',
-  'ER_ERROR_ON_WRITE',
-  'ER_OPTION_PREVENTS_STATEMENT',
-  'ER_CON_COUNT_ERROR',
-  'ER_SERVER_SHUTDOWN',
-  'ER_QUERY_INTERRUPTED',
-  'ER_SOCKET_UNEXPECTED_CLOSE',
-  'ER_CMD_CONNECTION_CLOSED',
-  'ER_GET_CONNECTION_TIMEOUT',
-]);
-
 function isDatabaseAway(error: unknown): boolean {
   if (error instanceof ConnectionError) return true;
-  const { original, code, name } = error as { original?: { code?: string }; code?: string; name?: string };
-  return name === 'SequelizeConnectionAcquireTimeoutError' || AWAY.has(original?.code ?? code ?? '');
+  return (error as Error).name === 'SequelizeConnectionAcquireTimeoutError' || isAway(error);
 }
 
 /** An id of letters that no id has: nothing is called so. */
 function isNoText(error: unknown): boolean {
-  const { original, code } = error as { original?: { code?: string }; code?: string };
-  return (original?.code ?? code) === 'ER_CANT_AGGREGATE_2COLLATIONS';
+  return codeOf(error) === 'ER_CANT_AGGREGATE_2COLLATIONS';
 }
 
 function nameOf(error: unknown): ProblemName {

@@ -24,8 +24,8 @@ function readAllowed(setting: string): Allowed[] {
     });
 }
 
-/** The stand-in of the demo is the only address of Listo's own that may be called, by its path alone. */
-const isStandIn = (address: string): boolean => /^\/stand-in\/[a-z]+$/.test(address);
+/** The stand-ins of the demo are the only addresses of Listo's own that may be called, by their path alone. */
+const isStandIn = (address: string): boolean => /^\/stand-in\/[a-z]+(\/[\w.-]+)*$/.test(address);
 
 /**
  * The address to call, as far as it may be: over TLS (plainly only where it is named so), a host that is named, or any
@@ -87,11 +87,14 @@ const MOST_BYTES = 1_000_000;
 /** So much of an error is kept. */
 const ERROR_LENGTH = 300;
 
-/** What a call is made for: a step of a plan, or a webhook, by its id. */
-export type CallPurpose = { kind: 'step' | 'webhook'; ref: string };
+/** What a call is made for: a step of a plan, a webhook, or somebody's signing in at a provider, by its id. */
+export type CallPurpose = { kind: 'step' | 'webhook' | 'signOn'; ref: string };
 type Call = { address: string; body: string; id: string; of: CallPurpose; secret?: string };
 /** What an outside address said: its status, how it begins, and when it wants to be asked again. */
 export type Answered = { status: number; text: string; retryAfter: string | undefined };
+/** What came back whole, bounded in size. */
+type Exchanged = { status: number; headers: http.IncomingHttpHeaders; text: string };
+type Sent = { method: string; headers: Record<string, string | number>; body: string };
 
 /** The connection ends at the address that was looked at, whatever the name leads to a moment later. */
 const toLookup =
@@ -103,13 +106,13 @@ const toLookup =
   };
 
 /** Sends a request and reads what comes back, bounded in time and size. */
-function post(url: URL, ip: string, { headers, body }: { headers: object; body: string }): Promise<Answered> {
+function exchange(url: URL, ip: string, { method, headers, body }: Sent): Promise<Exchanged> {
   const { request } = url.protocol === 'http:' ? http : https;
   return new Promise((answer, fail) => {
     const call = request(
       url,
       {
-        ...{ method: 'POST', headers: { ...headers }, lookup: toLookup(ip) as never },
+        ...{ method, headers: { ...headers }, lookup: toLookup(ip) as never },
         ...{ agent: false, signal: AbortSignal.timeout(PATIENCE_MS) },
       },
       (response) => {
@@ -123,8 +126,8 @@ function post(url: URL, ip: string, { headers, body }: { headers: object; body: 
         response.on('end', () =>
           answer({
             status: response.statusCode ?? 0,
+            headers: response.headers,
             text: Buffer.concat(parts).toString('utf8'),
-            retryAfter: response.headers['retry-after'],
           }),
         );
         response.on('error', fail);
@@ -138,7 +141,7 @@ function post(url: URL, ip: string, { headers, body }: { headers: object; body: 
 /** Writes down that a call was made. The record of a call never keeps the call from what follows it. */
 async function record(
   listo: Listo,
-  { address, of }: Call,
+  { address, of }: Pick<Call, 'address' | 'of'>,
   outcome: { status: number | null; ms: number; bytes: number; error: string | null },
 ): Promise<void> {
   const url = URL.canParse(address, listo.address) ? new URL(address, listo.address) : null;
@@ -151,30 +154,18 @@ async function record(
     .catch((error: unknown) => listo.log.warn(error, 'an outgoing call was not recorded'));
 }
 
-async function send(listo: Listo, { address, body, id, secret }: Call): Promise<Answered> {
-  const { url, isNamed } = readAddress(listo, address);
-  const ip = await resolve(url.hostname, isNamed);
-  const signed = sign(secret ?? (await readSecret(listo, 'outgoingSecret')), { id, body });
-  const headers = {
-    ...signed,
-    ...{ 'Content-Type': 'application/json', 'Idempotency-Key': id },
-    'Content-Length': Buffer.byteLength(body),
-  };
-  return post(url, ip, { headers, body });
-}
-
-/**
- * Posts JSON to an outside address: the only door by which addresses that people write down are called. The host is
- * resolved once and that address is called; redirects are not followed; the request is signed as Standard Webhooks are
- * (with `secret`, or with the one of this installation); time and size are bounded; each call is on record.
- * @throws NotAllowed where it may not be called; another Error where nothing came back
- */
-export async function callOut(listo: Listo, call: Call): Promise<Answered> {
+/** Calls an address as far as it may be called; the call is on record, however it went. */
+async function callAddress(
+  listo: Listo,
+  { address, of }: Pick<Call, 'address' | 'of'>,
+  sent: Sent,
+): Promise<Exchanged> {
   const began = performance.now();
   const ended = (status: number | null, bytes: number, error: string | null) =>
-    record(listo, call, { status, bytes, error, ms: Math.round(performance.now() - began) });
+    record(listo, { address, of }, { status, bytes, error, ms: Math.round(performance.now() - began) });
   try {
-    const answered = await send(listo, call);
+    const { url, isNamed } = readAddress(listo, address);
+    const answered = await exchange(url, await resolve(url.hostname, isNamed), sent);
     await ended(answered.status, Buffer.byteLength(answered.text), null);
     return answered;
   } catch (error) {
@@ -182,3 +173,46 @@ export async function callOut(listo: Listo, call: Call): Promise<Answered> {
     throw error;
   }
 }
+
+/**
+ * Posts JSON to an outside address: with `fetchOut` the only door by which addresses that people write down are called. The
+ * host is resolved once and that address is called; redirects are not followed; the request is signed as Standard Webhooks
+ * are (with `secret`, or with the one of this installation); time and size are bounded; each call is on record.
+ * @throws NotAllowed where it may not be called; another Error where nothing came back
+ */
+export async function callOut(listo: Listo, { address, of, body, id, secret }: Call): Promise<Answered> {
+  const signed = sign(secret ?? (await readSecret(listo, 'outgoingSecret')), { id, body });
+  const headers = {
+    ...signed,
+    ...{ 'Content-Type': 'application/json', 'Idempotency-Key': id },
+    'Content-Length': Buffer.byteLength(body),
+  };
+  const answered = await callAddress(listo, { address, of }, { method: 'POST', headers, body });
+  return { status: answered.status, text: answered.text, retryAfter: answered.headers['retry-after'] };
+}
+
+/** What is asked of an address, as `fetch` takes it. */
+type Asked = { method?: string; headers?: Record<string, string>; body?: unknown };
+
+/**
+ * A `fetch` for libraries, by the same door as `callOut`: the same addresses, bounds and record, nothing signed.
+ * @throws NotAllowed where the address may not be called; another Error where nothing came back
+ */
+export const fetchOut =
+  (listo: Listo, of: CallPurpose) =>
+  async (address: string, { method = 'GET', headers = {}, body }: Asked): Promise<Response> => {
+    const words = body instanceof URLSearchParams ? body.toString() : ((body as string | null) ?? '');
+    // The stand-ins of the demo are named by their path alone.
+    const own = `${listo.address}/stand-in/`;
+    const target = address.startsWith(own) ? address.slice(listo.address.length) : address;
+    const sent = { method, headers: { ...headers, 'Content-Length': Buffer.byteLength(words) }, body: words };
+    const answered = await callAddress(listo, { address: target, of }, sent);
+    const answeredHeaders = Object.entries(answered.headers).flatMap(([name, value]) =>
+      [value ?? []].flat().map((each) => [name, each] as [string, string]),
+    );
+    const hasNoBody = [204, 205, 304].includes(answered.status);
+    return new Response(hasNoBody ? null : answered.text, {
+      status: answered.status,
+      headers: answeredHeaders,
+    });
+  };

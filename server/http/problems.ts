@@ -10,6 +10,36 @@ export const PROBLEMS = {
     wayOut: 'Sign in, then do it again. What you typed is kept.',
   },
   wrongNameOrPassword: { status: 401, title: 'Wrong name or password', wayOut: 'Check both and try again.' },
+  codeNeeded: {
+    status: 401,
+    title: 'A code is needed too',
+    wayOut: 'Give the code that your program for codes shows now, or one of your spare codes.',
+  },
+  wrongFactorCode: {
+    status: 401,
+    title: 'Not the code of now',
+    wayOut: 'Wait for the next code and give that one; each works once.',
+  },
+  hasFactor: {
+    status: 409,
+    title: 'There is a second factor already',
+    wayOut: 'Take that one away first.',
+  },
+  lastWayIn: {
+    status: 409,
+    title: 'Nobody could sign in any more',
+    wayOut: 'Switch a provider on first, or let people have passwords again.',
+  },
+  emergencyPassword: {
+    status: 409,
+    title: 'The one password for an emergency is theirs',
+    wayOut: 'Give it to somebody else first, in Workshop > Signing in.',
+  },
+  passwordsOff: {
+    status: 403,
+    title: 'No passwords here',
+    wayOut: 'Sign in at your organisation’s provider.',
+  },
   invitationOver: {
     status: 409,
     title: 'This link lets nobody in any more',
@@ -182,6 +212,21 @@ export const PROBLEMS = {
     status: 409,
     title: 'Switched off for now',
     wayOut: 'Look at its page: it says what to do instead.',
+  },
+  serviceNotYet: {
+    status: 409,
+    title: 'Not open yet',
+    wayOut: 'Look at its page: it says from when one may ask. What you wrote is kept.',
+  },
+  serviceOver: {
+    status: 409,
+    title: 'No longer open',
+    wayOut: 'Ask the team that answers for it whether it can still take you.',
+  },
+  serviceFull: {
+    status: 409,
+    title: 'As many have asked as may',
+    wayOut: 'Ask the team that answers for it whether a place has become free.',
   },
   noLastResort: {
     status: 409,

@@ -21,6 +21,8 @@ export type Call<E> = {
 declare module 'express-serve-static-core' {
   interface Request {
     viewer?: SignedIn;
+    /** Who has signed in by a password and has yet to set a second factor: nobody to all but that. */
+    entering?: SignedIn;
   }
 }
 

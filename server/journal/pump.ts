@@ -22,8 +22,8 @@ export class Pump {
 
   constructor(
     private readonly listo: Listo,
-    /** Pages wait for what is done inward, for what goes out they do not. */
-    private readonly consumers: { inward: Consumer[]; outward: Consumer[] },
+    /** Pages wait for what is done inward, for what goes out they do not. Null: other processes do it, this one looks how far they are. */
+    private readonly consumers: { inward: Consumer[]; outward: Consumer[] } | null,
     private readonly on: { inwardDone(): Promise<void>; roundDone(): Promise<void> },
   ) {}
 
@@ -85,6 +85,11 @@ export class Pump {
 
   /** Whether anything was handled. */
   private async round(): Promise<boolean> {
+    if (!this.consumers) {
+      await this.on.inwardDone();
+      await this.on.roundDone();
+      return false;
+    }
     const placed = await placeEntries(this.listo.db);
     this.pace = placed >= BUSY_FROM ? BUSY_PACE_MS : PACE_MS;
     let handled = placed;

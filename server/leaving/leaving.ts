@@ -7,6 +7,7 @@ import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { recordStep } from '../plans/record';
 import { giveBack } from '../routing/giveBack';
+import { requireEmergency } from '../sessions/access';
 import { forgetViewers } from '../sessions/viewer';
 import type { TimerHandler } from '../timers/runner';
 import type { PersonRow } from '../people/model';
@@ -79,6 +80,7 @@ export async function leave({ listo, viewer, actor }: Changing, id: string, vers
   const answer = await change(listo, actor, async (tx) => {
     const person = await findAt({ listo, tx }, id, version);
     if (person.leftAt !== null) return { version };
+    await requireEmergency({ listo, tx }, id);
     const now = listo.clock.now();
     await tables.people.update({ id }, { leftAt: now, presence: 'away', version: version + 1 }, tx);
     await tables.sessions.remove({ personId: id }, tx);

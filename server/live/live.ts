@@ -61,6 +61,12 @@ function mayLearn(
  */
 export class Live {
   private readonly listeners = new Set<Listener>();
+
+  /** How many browsers are told. */
+  get size(): number {
+    return this.listeners.size;
+  }
+
   private position = -1;
   private turn: Promise<unknown> = Promise.resolve();
   private writingSeen = Date.now();

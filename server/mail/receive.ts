@@ -13,7 +13,7 @@ import { findBadText } from '../../core/text';
 import { decide } from '../approvals/decide';
 import { sayOutcome } from '../approvals/outcome';
 import { askBack } from '../approvals/question';
-import { isDuplicate } from '../database/database';
+import { isDuplicate } from '../database/failures';
 import type { FileStore } from '../files/store';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';

@@ -76,7 +76,7 @@ async function mailOne(
     words: await wordsOf({ listo, tx }, entry, language),
     service: service.title[language],
     requester: requester?.name ?? '',
-    link: `${listo.address}${isAsk ? '/ask' : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
+    link: `${listo.address}${isAsk ? `/ask#ask-${askId}` : isTeamSide ? `/desk/everything/${ticket.number}` : `/ask/tickets/${ticket.number}`}`,
     ...(forecastAt !== undefined && {
       promised: await instantWords({ listo, tx }, forecastAt, person),
     }),
@@ -86,7 +86,8 @@ async function mailOne(
   };
   // What a rule says reads as any answer, but that nobody said it.
   const written = event === 'ruleSaid' ? 'answered' : (event as MailTemplate);
-  const template: MailTemplate = isAsk ? 'ask' : written;
+  const asking: MailTemplate = entry.type === 'askReminded' ? 'askAgain' : 'ask';
+  const template = isAsk ? asking : written;
   const to = { id: person.id, name: person.name, email: person.email, language };
   await queueMail({ listo, tx }, { template, to, about: ticket, blanks, askId }, known);
 }

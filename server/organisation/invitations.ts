@@ -2,11 +2,14 @@ import type { api } from '../../contract';
 import type { AnswerOf } from '../../contract/endpoint';
 import { toAddress } from '../../core/identity';
 import { FORGOTTEN_MS, INVITATION_MS, invitationState } from '../../core/people';
+import { mayUsePassword } from '../../core/signOn';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
 import type { Listo } from '../listo';
 import { isMailOn, queueMail } from '../mail/queue';
+import { readSignOn } from '../sessions/access';
+import { checkFactor } from '../sessions/factor';
 import { hashPassword, refuseWeak } from '../sessions/sessions';
 import { createToken, hashToken } from '../sessions/token';
 import { forgetViewers } from '../sessions/viewer';
@@ -86,6 +89,7 @@ export async function sendForgotten(listo: Listo, email: string): Promise<void> 
   await transaction(async (tx) => {
     const person = await tables.people.findOne({ email: address, leftAt: null }, tx, true);
     if (!person?.passwordHash || !(await isMailOn(listo, tx))) return;
+    if (!mayUsePassword(await readSignOn(listo, tx), person.id)) return;
     const { id: personId } = person;
     const { link } = await makeLink({ listo, tx }, { personId, byId: personId, lasts: FORGOTTEN_MS });
     await queueMail(
@@ -123,17 +127,28 @@ export async function readInvitation(
   return { state, name, email, organisation: await readOrganisation(listo) };
 }
 
-/** Lets someone in by a link, with a password of their own; it does so once. @returns who */
-export async function accept(listo: Listo, token: string, password: string): Promise<string> {
+/**
+ * Lets someone in by a link, with a password of their own, and a code where they have a second factor; it does so once.
+ * @returns who
+ */
+export async function accept(
+  listo: Listo,
+  token: string,
+  { password, code }: { password: string; code?: string | undefined },
+): Promise<string> {
   const { tables, transaction } = listo.db;
   const known = await readInvitation(listo, token);
   if (known.state !== 'open') throw new ProblemError('invitationOver');
   refuseWeak(password, [known.name, known.email, known.organisation]);
+  const { personId: whose } = (await tables.invitations.findOne({ id: hashToken(token) }))!;
+  // Who reads somebody's mail has one factor alone.
+  await checkFactor(listo, whose, code);
   const passwordHash = await hashPassword(password);
   const personId = await transaction(async (tx) => {
     const row = (await tables.invitations.findOne({ id: hashToken(token) }, tx, true))!;
     const now = listo.clock.now();
     if (invitationState(row, now) !== 'open') throw new ProblemError('invitationOver');
+    if (!mayUsePassword(await readSignOn(listo, tx), row.personId)) throw new ProblemError('passwordsOff');
     await tables.invitations.update({ id: row.id }, { usedAt: now }, tx);
     const isThere = await tables.people.update({ id: row.personId, leftAt: null }, { passwordHash }, tx);
     if (isThere === 0) throw new ProblemError('notFound');

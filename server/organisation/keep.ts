@@ -2,11 +2,12 @@ import { nanoid } from 'nanoid';
 import type { PersonBody } from '../../contract/organisation';
 import { toAddress } from '../../core/identity';
 import { closesRing } from '../../core/people';
-import { isDuplicate } from '../database/database';
+import { isDuplicate } from '../database/failures';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { appendSetting } from '../journal/append';
 import type { PersonRow } from '../people/model';
+import { requireEmergency } from '../sessions/access';
 import { forgetViewers } from '../sessions/viewer';
 import type { Changing, UnitOfWork, WorkOfViewer } from '../unitOfWork';
 import { inviteWithin } from './invitations';
@@ -73,6 +74,29 @@ const toColumns = ({ email, place, vessel, ...person }: PersonBody) => ({
   ...{ email: toAddress(email)!, place: place.trim() || null, vessel: vessel.trim() || null },
 });
 
+/** What a person is made of at least. */
+type NewPerson = Pick<PersonRow, 'name' | 'email' | 'siteId' | 'language'> & Partial<PersonRow>;
+
+/** Makes a person who fits. `by`: who says so; null: it came about by itself. */
+export async function makePerson(
+  { listo, tx }: UnitOfWork,
+  { id, by, teamIds = [] }: { id: string; by: string | null; teamIds?: string[] },
+  person: NewPerson,
+): Promise<void> {
+  await orTaken(
+    listo.db.tables.people.insert(
+      {
+        ...{ phone: '', title: '', department: '', costCentre: '' },
+        ...{ isAdministrator: false, mayAskForOthers: false, goesFirst: false },
+        ...{ device: null, passwordHash: null, wantsMail: true, presence: 'available' as const },
+        ...{ leftAt: null, version: 1, id, ...person },
+      },
+      tx,
+    ),
+  );
+  await appendSetting({ listo, tx }, { by, type: 'personMade', data: { personId: id, teamIds } });
+}
+
 /** Makes a person, takes them into a team and lets them in, where that is wanted. */
 export async function createPerson(
   { listo, viewer, actor }: Changing,
@@ -84,20 +108,8 @@ export async function createPerson(
     await requireFit({ listo, tx }, person, id);
     if (teamId !== null && !(await tables.teams.findOne({ id: teamId }, tx)))
       throw new ProblemError('fieldsNotValid', { fields: [{ field: 'teamId', code: 'notAChoice' }] });
-    await orTaken(
-      tables.people.insert(
-        {
-          ...{ id, ...toColumns(person), device: null, passwordHash: null, wantsMail: true },
-          ...{ presence: 'available', leftAt: null, version: 1 },
-        },
-        tx,
-      ),
-    );
     const teamIds = teamId === null ? [] : [teamId];
-    await appendSetting(
-      { listo, tx },
-      { by: viewer.id, type: 'personMade', data: { personId: id, teamIds } },
-    );
+    await makePerson({ listo, tx }, { id, by: viewer.id, teamIds }, toColumns(person));
     if (teamId !== null) {
       await tables.members.insert({ teamId, personId: id, role: 'agent', groupId: null }, tx);
       const data = { personId: id, teamIds, role: 'agent' };
@@ -135,7 +147,10 @@ async function updateWithin(
       })),
     });
   if (fields.length === 0) return { version };
-  if (before.isAdministrator && !person.isAdministrator) await requireAdministrator({ listo, tx }, id);
+  if (before.isAdministrator && !person.isAdministrator) {
+    await requireAdministrator({ listo, tx }, id);
+    await requireEmergency({ listo, tx }, id);
+  }
   await orTaken(tables.people.update({ id }, { ...wanted, version: version + 1 }, tx));
   const members = await tables.members.find({ personId: id }, { transaction: tx });
   await appendSetting(

@@ -1,6 +1,7 @@
 import type { api } from '../../contract';
 import type { AnswerOf, QueryOf } from '../../contract/endpoint';
 import { areAlike } from '../../core/people';
+import { toWayIn } from '../../core/signOn';
 import type { LocalText } from '../../core/forms';
 import { toAddress } from '../../core/identity';
 import { escapeLike } from '../database/like';
@@ -14,6 +15,7 @@ type Row = Omit<Listed, 'goesFirst' | 'isAway' | 'isAdministrator' | 'teams' | '
   isAway: number;
   isAdministrator: number;
   hasPassword: number;
+  hasProvider: number;
   isInvited: number;
 };
 
@@ -25,6 +27,7 @@ const MOST_ALIKE = 5;
 const SELECT = `SELECT p.id, p.name, p.goesFirst, p.title, p.department, s.name AS site, p.email, p.leftAt, p.isAdministrator,
     EXISTS (SELECT 1 FROM absences b WHERE b.personId = p.id AND b.fromAt <= :now AND b.toAt > :now) AS isAway,
     p.passwordHash IS NOT NULL AS hasPassword,
+    EXISTS (SELECT 1 FROM sign_on_subjects o WHERE o.personId = p.id) AS hasProvider,
     EXISTS (SELECT 1 FROM invitations i WHERE i.personId = p.id AND i.usedAt IS NULL AND i.replacedAt IS NULL AND i.endsAt > :now) AS isInvited
   FROM people p JOIN sites s ON s.id = p.siteId`;
 
@@ -47,13 +50,17 @@ async function toListed({ db: { select } }: Listo, rows: Row[]): Promise<Listed[
   );
   const nameOf = (name: LocalText | string): LocalText =>
     typeof name === 'string' ? (JSON.parse(name) as LocalText) : name;
-  return rows.map(({ hasPassword, isInvited, ...row }) => ({
+  return rows.map(({ hasPassword, hasProvider, isInvited, ...row }) => ({
     ...row,
     goesFirst: Boolean(row.goesFirst),
     isAway: Boolean(row.isAway),
     isAdministrator: Boolean(row.isAdministrator),
     teams: members.filter(({ personId }) => personId === row.id).map(({ name }) => nameOf(name)),
-    wayIn: hasPassword ? 'password' : isInvited ? 'invited' : 'none',
+    wayIn: toWayIn({
+      hasPassword: Boolean(hasPassword),
+      hasProvider: Boolean(hasProvider),
+      isInvited: Boolean(isInvited),
+    }),
   }));
 }
 

@@ -1,7 +1,9 @@
 import type { KeptPerson } from '../../contract/organisation';
+import { toWayIn } from '../../core/signOn';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import type { PersonRow } from '../people/model';
+import { readFactor } from '../sessions/factor';
 import { findInvitation } from './invitations';
 
 /** So much of what was changed is shown. */
@@ -9,7 +11,7 @@ const MOST_HISTORY = 50;
 /** The kinds of entries that are about one person. */
 export const ABOUT_A_PERSON = [
   ...(['personMade', 'personChanged', 'personInvited', 'personArrived', 'personLeft', 'personBack'] as const),
-  ...(['passwordForgotten'] as const),
+  ...(['passwordForgotten', 'personLinked', 'factorSet', 'factorRemoved'] as const),
   ...(['memberSet', 'memberGone'] as const),
 ];
 
@@ -69,17 +71,26 @@ export async function readPerson(listo: Listo, id: string): Promise<KeptPerson> 
   const person = await tables.people.findOne({ id });
   if (!person) throw new ProblemError('notFound');
   const now = listo.clock.now();
-  const [manager, invitation, sessions] = await Promise.all([
+  const [manager, invitation, sessions, factor, subjects] = await Promise.all([
     person.managerId === null ? null : tables.people.findOne({ id: person.managerId }),
     findInvitation(listo, id),
     tables.sessions.find({ personId: id }),
+    readFactor(listo, id),
+    tables.signOnSubjects.find({ personId: id }),
   ]);
+  const providers = await tables.signOnProviders.find({ id: subjects.map(({ providerId }) => providerId) });
   const by = invitation && (await tables.people.findOne({ id: invitation.byId }));
   return {
     ...{ id, version: person.version, leftAt: person.leftAt, ...toBody(person) },
     manager: manager && { id: manager.id, name: manager.name, goesFirst: manager.goesFirst },
     teams: await readTeams(listo, id),
-    wayIn: person.passwordHash ? 'password' : invitation ? 'invited' : 'none',
+    wayIn: toWayIn({
+      hasPassword: person.passwordHash !== null,
+      hasProvider: subjects.length > 0,
+      isInvited: invitation !== null,
+    }),
+    hasFactor: factor.since !== null,
+    providers: providers.map(({ name }) => name),
     invitation: invitation && { at: invitation.at, endsAt: invitation.endsAt, byName: by?.name ?? '' },
     sessions: sessions.filter(({ expiresAt }) => expiresAt > now).length,
     history: await readHistory(listo, id),

@@ -2,6 +2,7 @@ import { api } from '../../contract';
 import { mayKeepPeople, readsDesk } from '../../core/rights';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';
+import { removeFactor } from '../sessions/factor';
 import { signIn } from '../sessions/routes';
 import type { SignedIn } from '../sessions/viewer';
 import { accept, invite, readInvitation, sendForgotten } from './invitations';
@@ -45,6 +46,11 @@ export const organisationRoutes: Routes = (router, listo) => {
     mustKeep(viewer);
     return invite({ listo, viewer, actor }, params.id);
   });
+  serve(router, organisation.removeFactor, async ({ viewer, params }) => {
+    mustKeep(viewer);
+    await removeFactor(listo, params.id, viewer.id);
+    return OK;
+  });
   serve(router, organisation.setMember, ({ viewer, actor, params, body }) =>
     setMember({ listo, viewer, actor }, { personId: params.id, teamId: params.teamId }, body),
   );
@@ -65,8 +71,8 @@ export const organisationRoutes: Routes = (router, listo) => {
   });
   serve(router, organisation.invitation, ({ params }) => readInvitation(listo, params.token));
   serve(router, organisation.accept, async ({ params, body, request, response }) => {
-    const personId = await accept(listo, params.token, body.password);
-    await signIn(listo, personId, { request, response });
+    const personId = await accept(listo, params.token, body);
+    await signIn(listo, personId, { request, response, way: 'link' });
     return OK;
   });
 };

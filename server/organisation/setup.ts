@@ -9,7 +9,8 @@ const COUNTED: Record<SetupCount, string> = {
   calendars: 'SELECT COUNT(*) FROM calendars',
   sites: 'SELECT COUNT(*) FROM sites',
   people: 'SELECT COUNT(*) FROM people WHERE leftAt IS NULL',
-  peopleWithoutWayIn: `SELECT COUNT(*) FROM people p WHERE p.leftAt IS NULL AND p.passwordHash IS NULL AND NOT EXISTS
+  peopleWithoutWayIn: `SELECT COUNT(*) FROM people p WHERE p.leftAt IS NULL AND p.passwordHash IS NULL
+    AND NOT EXISTS (SELECT 1 FROM sign_on_subjects o WHERE o.personId = p.id) AND NOT EXISTS
     (SELECT 1 FROM invitations i WHERE i.personId = p.id AND i.usedAt IS NULL AND i.replacedAt IS NULL AND i.endsAt > :now)`,
   administrators: 'SELECT COUNT(*) FROM people WHERE leftAt IS NULL AND isAdministrator',
   teams: 'SELECT COUNT(*) FROM teams',

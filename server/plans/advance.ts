@@ -1,8 +1,10 @@
 import { nextSteps } from '../../core/plans';
-import type { Language, LocalText } from '../../core/forms';
+import type { LocalText } from '../../core/forms';
+import { fillBlanks } from '../../core/text';
 import { isOpen } from '../../core/tickets';
 import type { Definition } from '../catalogue/model';
 import { append } from '../journal/append';
+import { readTicketBlanks } from '../tickets/blanks';
 import { makeMove } from '../tickets/move';
 import { beginAutomatic } from './automatic';
 import { findOnlyLead } from '../people/leads';
@@ -153,12 +155,9 @@ export async function advancePlan(
   const finishedAt = Math.max(...steps.map((step) => step.finishedAt ?? 0));
   await listo.db.tables.plans.update({ ticketNumber: ticket.number }, { finishedAt }, tx);
   row.finishedAt = finishedAt;
-  const [requester] = await listo.db.select<{ language: Language }>(
-    'SELECT language FROM people WHERE id = :requesterId',
-    { requesterId: ticket.requesterId },
-    tx,
-  );
-  const solution = ((await serviceOf()).plan?.doneWords ?? ALL_DONE)[requester!.language];
+  const { plan, form } = await serviceOf();
+  const { language, blanksIn } = await readTicketBlanks({ listo, tx }, ticket, form);
+  const solution = fillBlanks((plan?.doneWords ?? ALL_DONE)[language], blanksIn(language));
   await makeMove({ listo, tx }, ticket, { name: 'finish', ...bySystem, input: { solution } });
 }
 

@@ -37,9 +37,9 @@ export async function rankRequest(
 ): Promise<{ version: number }> {
   if (!mayRank(viewer, teamId)) throw new ProblemError('forbidden');
   return change(listo, actor, async (tx) => {
-    const { tables, select } = listo.db;
+    const { tables } = listo.db;
     // One after the other, so that two leads do not give one place twice.
-    await select('SELECT id FROM teams WHERE id = :teamId FOR UPDATE', { teamId }, tx);
+    await tables.teams.findOne({ id: teamId }, tx, true);
     const found = await findGuarded(listo, number, tx);
     if (!found || !may(createRights(viewer), 'read', found.guarded)) throw new ProblemError('notFound');
     const { ticket } = found;

@@ -4,6 +4,7 @@ import { append } from '../journal/append';
 import type { TicketRecord } from '../tickets/model';
 import { advancePlan } from './advance';
 import type { PlanRow, StepRow } from './model';
+import { readUsualTimes } from './usual';
 import { planOn } from './running';
 import type { UnitOfWork } from '../unitOfWork';
 
@@ -26,7 +27,7 @@ export async function startPlan(
   service: ServiceRow,
 ): Promise<void> {
   const { tables } = listo.db;
-  const { legs, steps: definitions } = service.plan!;
+  const { legs, steps: definitions } = await readUsualTimes({ listo, tx }, ticket, service.plan!);
   const now = ticket.createdAt;
   const steps = definitions.map((definition, position): StepRow => {
     const { kind } = definition;

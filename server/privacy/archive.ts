@@ -29,6 +29,8 @@ const PARTS: Record<string, string> = {
     FROM asks a WHERE a.askedId = :personId OR a.decidedById = :personId`,
   mails: `SELECT ROW_NUMBER() OVER (ORDER BY o.at, o.id) AS \`cursor\`, o.at, o.toAddress, o.subject, o.text FROM mail_out o WHERE o.toId = :personId`,
   sessions: `SELECT ROW_NUMBER() OVER (ORDER BY s.createdAt, s.id) AS \`cursor\`, s.createdAt, s.seenAt, s.userAgent FROM sessions s WHERE s.personId = :personId`,
+  providers: `SELECT ROW_NUMBER() OVER (ORDER BY o.at, o.providerId) AS \`cursor\`, p.name, o.subject, o.at FROM sign_on_subjects o
+    JOIN sign_on_providers p ON p.id = o.providerId WHERE o.personId = :personId`,
   questions: `SELECT q.id AS \`cursor\`, q.at, q.words FROM questions_asked q WHERE q.personId = :personId`,
 };
 

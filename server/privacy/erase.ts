@@ -52,7 +52,7 @@ const REMOVED = [
     'team_members',
     'absences',
   ],
-  ...['chat_wishes', 'chat_agents', 'questions_asked'],
+  ...['chat_wishes', 'chat_agents', 'questions_asked', 'second_factors', 'sign_on_subjects'],
 ];
 
 async function eraseTickets({ listo, tx }: UnitOfWork, personId: string): Promise<void> {

@@ -8,6 +8,7 @@ import { findChat } from '../chat/access';
 import { idOf, queueChat } from '../chat/queue';
 import { ProblemError } from '../http/problems';
 import { append } from '../journal/append';
+import { readTicketBlanks } from '../tickets/blanks';
 import { progressChanges } from '../tickets/changeFacts';
 import type { TicketRecord } from '../tickets/model';
 import { makeMove } from '../tickets/move';
@@ -23,16 +24,8 @@ const BY_RULE = { actorId: null, via: 'rule' } as const;
 const WALL = { hoursPerDay: 24 };
 
 /** Words with their blanks filled: of the ticket, and of those who have to do with it. */
-async function fill({ listo, tx }: UnitOfWork, ticket: TicketRecord, words: LocalText): Promise<LocalText> {
-  const { tables } = listo.db;
-  const requester = await tables.people.findOne({ id: ticket.requesterId }, tx);
-  const team = await tables.teams.findOne({ id: ticket.teamId }, tx);
-  const service = await tables.services.findOne({ id: ticket.serviceId }, tx);
-  const blanksIn = (language: 'en' | 'pt') => ({
-    ...{ number: ticket.number, title: ticket.title, priority: ticket.priority, place: ticket.place },
-    ...{ requester: requester?.name ?? '', first: requester?.name.split(' ')[0] ?? '' },
-    ...{ team: team?.name[language] ?? '', service: service?.title[language] ?? '' },
-  });
+async function fill(work: UnitOfWork, ticket: TicketRecord, words: LocalText): Promise<LocalText> {
+  const { blanksIn } = await readTicketBlanks(work, ticket, null);
   return { en: fillBlanks(words.en, blanksIn('en')), pt: fillBlanks(words.pt, blanksIn('pt')) };
 }
 

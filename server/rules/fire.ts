@@ -1,5 +1,5 @@
 import type { Effect } from '../../core/rules';
-import { isDeadlock } from '../database/database';
+import { isDeadlock } from '../database/failures';
 import { ProblemError } from '../http/problems';
 import { append, appendSetting } from '../journal/append';
 import { inChain } from '../journal/chain';

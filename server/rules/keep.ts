@@ -1,3 +1,4 @@
+import { claim } from '../database/claims';
 import { nanoid } from 'nanoid';
 import type { RuleBody } from '../../contract/rules';
 import { completeText } from '../../core/forms';
@@ -84,6 +85,7 @@ async function requireOwn({ listo, tx, viewer }: WorkOfViewer, id: string): Prom
 /** Rules change one after the other, so that places stay their own. */
 async function lockAll({ listo, tx }: UnitOfWork): Promise<RuleRow[]> {
   await listo.db.select('SELECT id FROM rules FOR UPDATE', {}, tx);
+  await claim(listo.db.sequelize, ['rules'], tx);
   return listo.db.tables.rules.find({}, { order: ['position', 'id'], transaction: tx });
 }
 

@@ -9,6 +9,21 @@ export type SessionRow = {
   seenAt: number;
   expiresAt: number;
   userAgent: string;
+  /** How its person came in. */
+  way: SessionWay;
+};
+/** By a password of their own, a link that sets one, a provider of the organisation, or as one of the demo's people. */
+export type SessionWay = 'password' | 'link' | 'provider' | 'demo';
+/** A second factor of someone. `lastStep`: the last step of time whose code was used: each works once. */
+export type SecondFactorRow = {
+  personId: string;
+  sealedSecret: string;
+  at: number;
+  /** Null: its person has not shown yet that they have it. */
+  confirmedAt: number | null;
+  lastStep: number | null;
+  /** SHA-256 of the codes for when it is lost; each works once. */
+  spareHashes: string[];
 };
 /** Failed sign-ins of one name from one address. */
 export type SignInFailureRow = { key: string; count: number; lastAt: number };
@@ -31,7 +46,17 @@ export function createSessionTables(sequelize: Sequelize) {
       seenAt: instant,
       expiresAt: instant,
       userAgent: text(300),
+      way: text(10),
     }),
+    secondFactors: new Table<SecondFactorRow>(
+      sequelize,
+      'second_factors',
+      {
+        ...{ personId: id, sealedSecret: text(1000), at: instant, confirmedAt: instant },
+        ...{ lastStep: integer, spareHashes: json },
+      },
+      ['personId'],
+    ),
     signInFailures: new Table<SignInFailureRow>(
       sequelize,
       'sign_in_failures',

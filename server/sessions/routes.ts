@@ -7,10 +7,13 @@ import { OK, serve, type Routes } from '../http/serve';
 import { record } from '../journal/append';
 import type { Listo } from '../listo';
 import { listDemoPeople } from './demoPeople';
+import { readSignOn } from './access';
+import { beginFactor, checkFactor, confirmFactor, readFactor, removeFactor } from './factor';
 import { readMe } from './me';
+import type { SessionWay } from './model';
 import { beginSession, changePassword, checkPassword, endOtherSessions, endSession } from './sessions';
 import { needsSetUp, setUp } from './setUp';
-import { forgetViewers } from './viewer';
+import { forgetViewers, type SignedIn } from './viewer';
 
 const COOKIE = 'listo-session';
 
@@ -34,20 +37,35 @@ function setCookie(
   );
 }
 
-/** Signs someone in at a browser who has shown who they are. */
+/** Signs someone in at a browser who has shown who they are. @returns the session's id */
 export async function signIn(
   listo: Listo,
   personId: string,
-  { request, response }: { request: Request; response: Response },
-): Promise<void> {
-  const token = await beginSession(listo, personId, request.get('User-Agent') ?? '');
+  { request, response, way }: { request: Request; response: Response; way: SessionWay },
+): Promise<string> {
+  const userAgent = request.get('User-Agent') ?? '';
+  const { id, token } = await beginSession(listo, personId, { userAgent, way });
   const data = { personId, address: request.ip ?? '' };
   await record(listo, { by: personId, type: 'signedIn', data });
   setCookie(listo, response, { token });
+  return id;
+}
+
+/** Who has signed in at a browser, also where a second factor is still asked of them. */
+function whoEnters({ viewer, entering }: Request): SignedIn {
+  const person = viewer?.byKey ? undefined : (viewer ?? entering);
+  if (!person) throw new ProblemError('notSignedIn');
+  return person;
 }
 
 async function isDemo(listo: Listo): Promise<boolean> {
   return (await listo.db.tables.settings.findOne({ name: 'demo' })) !== null;
+}
+
+/** How one may come in here. */
+async function readWaysIn(listo: Listo) {
+  const { passwordsOnlyOf } = await readSignOn(listo);
+  return { providers: await listo.ports.sessions.providers(listo), hasPasswords: passwordsOnlyOf === null };
 }
 
 export const sessionRoutes: Routes = (router, listo) => {
@@ -63,24 +81,28 @@ export const sessionRoutes: Routes = (router, listo) => {
       throw new ProblemError('tooManyTries');
     },
   });
-  router.use(['/session', '/setup', '/my/password', '/invitations'], limiter);
+  router.use(['/session', '/setup', '/my/password', '/my/second-factor', '/invitations'], limiter);
 
   serve(router, session.get, async ({ request }) => ({
     // A program is nobody who is signed in.
     me: request.viewer && !request.viewer.byKey ? await readMe(listo, request.viewer) : null,
     isDemo: await isDemo(listo),
     needsSetup: await needsSetUp(listo),
+    mustSetFactor: request.entering !== undefined,
+    // Whoever is in has no need of the ways in.
+    waysIn: request.viewer ? null : await readWaysIn(listo),
     now: listo.clock.now(),
   }));
 
   serve(router, session.signIn, async ({ body, request, response }) => {
     const address = request.ip ?? '';
     const personId = await checkPassword(listo, body, address).catch(async (error: unknown) => {
+      if (error instanceof ProblemError && error.problem === 'codeNeeded') throw error;
       const data = { name: body.email.slice(0, 200), address };
       await record(listo, { by: null, type: 'signInFailed', data });
       throw error;
     });
-    await signIn(listo, personId, { request, response });
+    await signIn(listo, personId, { request, response, way: 'password' });
     return OK;
   });
 
@@ -89,14 +111,29 @@ export const sessionRoutes: Routes = (router, listo) => {
       ? await tables.people.findOne({ id: body.personId, leftAt: null })
       : null;
     if (!person) throw new ProblemError('notFound');
-    await signIn(listo, person.id, { request, response });
+    await signIn(listo, person.id, { request, response, way: 'demo' });
     return OK;
   });
 
-  serve(router, session.signOut, async ({ viewer, response }) => {
-    await endSession(listo, viewer.id, viewer.sessionId);
-    await record(listo, { by: viewer.id, type: 'signedOut', data: { personId: viewer.id } });
+  serve(router, session.signOut, async ({ request, response }) => {
+    const { id, sessionId } = whoEnters(request);
+    await endSession(listo, id, sessionId);
+    await record(listo, { by: id, type: 'signedOut', data: { personId: id } });
     setCookie(listo, response, { token: '', maxAge: 0 });
+    return { goOnAt: await listo.ports.sessions.ended(listo, sessionId) };
+  });
+
+  serve(router, session.factor, ({ request }) => readFactor(listo, whoEnters(request).id));
+  serve(router, session.beginFactor, async ({ request }) => {
+    const person = (await tables.people.findOne({ id: whoEnters(request).id }))!;
+    return beginFactor(listo, person);
+  });
+  serve(router, session.confirmFactor, async ({ request, body }) => ({
+    spares: await confirmFactor(listo, whoEnters(request).id, body.code),
+  }));
+  serve(router, session.removeFactor, async ({ viewer, body }) => {
+    await checkFactor(listo, viewer.id, body.code);
+    await removeFactor(listo, viewer.id, viewer.id);
     return OK;
   });
 
@@ -140,7 +177,7 @@ export const sessionRoutes: Routes = (router, listo) => {
 
   serve(router, session.setUp, async ({ body, request, response }) => {
     const personId = await setUp(listo, body);
-    await signIn(listo, personId, { request, response });
+    await signIn(listo, personId, { request, response, way: 'password' });
     return OK;
   });
 };

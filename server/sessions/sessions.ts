@@ -3,15 +3,16 @@ import { createHash } from 'node:crypto';
 import { checkPassword as judgePassword, toAddress } from '../../core/identity';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
+import { mayUsePassword } from '../../core/signOn';
+import { readSignOn } from './access';
+import { checkFactor } from './factor';
+import { countTry, forgetTries } from './tries';
+import type { SessionWay } from './model';
 import { createToken, hashToken } from './token';
 import { forgetViewers } from './viewer';
 
 const DAY_MS = 86_400_000;
 const SESSION_MS = 14 * DAY_MS;
-/** After this many failures of one name from one address, that pair waits; others are not touched. */
-const MOST_FAILURES = 8;
-const WAIT_MS = 15 * 60_000;
-
 /** A hash of nothing anyone types, verified where no such person exists, so that timing does not tell names. */
 const decoyHash = hash(createToken());
 
@@ -20,19 +21,24 @@ export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
-/** Begins a session and answers the token for its cookie. */
-export async function beginSession(listo: Listo, personId: string, userAgent: string): Promise<string> {
+/** Begins a session: its id, and the token for its cookie. */
+export async function beginSession(
+  listo: Listo,
+  personId: string,
+  { userAgent, way }: { userAgent: string; way: SessionWay },
+): Promise<{ id: string; token: string }> {
   const token = createToken();
   const now = listo.clock.now();
+  const id = hashToken(token);
   await listo.db.tables.sessions.insert({
-    id: hashToken(token),
+    ...{ id, way },
     personId,
     createdAt: now,
     seenAt: now,
     expiresAt: now + SESSION_MS,
     userAgent: userAgent.slice(0, 300),
   });
-  return token;
+  return { id, token };
 }
 
 function failureKey(email: string, address: string): string {
@@ -41,32 +47,30 @@ function failureKey(email: string, address: string): string {
     .digest('hex');
 }
 
+/** `isHere`: they are signed in already, and asked again for the password alone. */
+type Credentials = { email: string; password: string; code?: string | undefined; isHere?: boolean };
+
 /**
- * Checks a name and a password. Failures count by name and address together, so nobody can lock a person out from
- * elsewhere.
+ * Checks a name and a password, and the code of who has a second factor. Failures count by name and address together, so
+ * nobody can lock a person out from elsewhere; a wrong code counts like a wrong password.
+ * @returns who it is
  */
 export async function checkPassword(
   listo: Listo,
-  { email, password }: { email: string; password: string },
+  { email, password, code, isHere }: Credentials,
   address: string,
 ): Promise<string> {
-  const { db, clock } = listo;
+  const { db } = listo;
   const key = failureKey(email, address);
-  const now = clock.now();
-  // Counted before it is looked at, so that many at once are as many.
-  await db.run(
-    `INSERT INTO sign_in_failures (\`key\`, count, lastAt) VALUES (:key, 1, :now)
-     ON DUPLICATE KEY UPDATE count = IF(lastAt < :since, 1, count + 1), lastAt = IF(count > :most, lastAt, :now)`,
-    { key, now, since: now - WAIT_MS, most: MOST_FAILURES },
-  );
-  const tries = await db.tables.signInFailures.findOne({ key });
-  if (tries !== null && tries.count > MOST_FAILURES) throw new ProblemError('tooManyTries');
+  await countTry(listo, key);
 
   const known = toAddress(email);
   const person = known === null ? null : await db.tables.people.findOne({ email: known, leftAt: null });
   const isRight = await verify(person?.passwordHash ?? (await decoyHash), password);
   if (person?.passwordHash && isRight) {
-    await db.tables.signInFailures.remove({ key });
+    if (!mayUsePassword(await readSignOn(listo), person.id)) throw new ProblemError('passwordsOff');
+    if (!isHere) await checkFactor(listo, person.id, code);
+    await forgetTries(listo, key);
     return person.id;
   }
   throw new ProblemError('wrongNameOrPassword');
@@ -101,8 +105,10 @@ export async function changePassword(
 ): Promise<void> {
   const { tables } = listo.db;
   const person = (await tables.people.findOne({ id, leftAt: null }))!;
+  if (!mayUsePassword(await readSignOn(listo), id)) throw new ProblemError('passwordsOff');
   // Somebody else may sit there: the old one is asked for, as at the sign-in.
-  if (person.passwordHash) await checkPassword(listo, { email: person.email, password: current }, address);
+  if (person.passwordHash)
+    await checkPassword(listo, { email: person.email, password: current, isHere: true }, address);
   refuseWeak(password, [person.name, person.email]);
   await tables.people.update({ id }, { passwordHash: await hashPassword(password) });
   await endOtherSessions(listo, id, sessionId);

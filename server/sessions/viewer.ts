@@ -1,7 +1,10 @@
 import type { Language } from '../../core/forms';
 import type { TeamRole, Viewer } from '../../core/rights';
+import { needsFactor } from '../../core/signOn';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
+import { SIGN_ON_SETTING, toSignOn } from './access';
+import type { SessionWay } from './model';
 import { hashToken } from './token';
 
 /** Who acts: a person by a session, or another program by a key. */
@@ -10,6 +13,8 @@ export type SignedIn = Viewer & {
   name: string;
   siteId: string;
   language: Language;
+  /** They have signed in by a password alone, and a second factor is asked of them: they do nothing else before. */
+  mustSetFactor?: true;
   /** The key of a program, with its limits; a person has none. `endsAt`: ms since 1970. */
   byKey?: { id: string; mayChange: boolean; perMinute: number; endsAt: number | null };
 };
@@ -52,6 +57,23 @@ export async function findViewer(listo: Listo, token: string): Promise<SignedIn 
   return viewer;
 }
 
+/** What tells whether a second factor is asked of the person of a session. */
+type Entering = { way: SessionWay; hasFactor: number; signOn: unknown };
+const ENTERING_SQL = `s.way, EXISTS (SELECT 1 FROM second_factors f WHERE f.personId = p.id AND f.confirmedAt IS NOT NULL)
+  AS hasFactor, (SELECT value FROM settings WHERE name = '${SIGN_ON_SETTING}') AS signOn`;
+
+/** Of whom came by a provider, the provider has asked what it asks for. */
+const isAsked = ({ way, hasFactor, signOn }: Entering, viewer: SignedIn): boolean => {
+  if ((way !== 'password' && way !== 'link') || hasFactor) return false;
+  const settings: unknown = typeof signOn === 'string' ? JSON.parse(signOn) : signOn;
+  return needsFactor(toSignOn(settings), viewer);
+};
+
+const toEntering = (row: Row & Entering, sessionId: string): SignedIn => {
+  const viewer = toViewer(row, sessionId);
+  return isAsked(row, viewer) ? { ...viewer, mustSetFactor: true } : viewer;
+};
+
 const PERSON_SQL = `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers,
   (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams`;
 
@@ -81,11 +103,14 @@ const isGoing = ({ config, clock }: Listo): { sql: string; values: Record<string
 /** Those of some sessions that go on, with their people's rights as they are now. */
 export async function readSessions(listo: Listo, sessionIds: string[]): Promise<Map<string, SignedIn>> {
   const { sql, values } = isGoing(listo);
-  const rows = await listo.db.select<Row & { sessionId: string }>(
-    `${PERSON_SQL}, s.id AS sessionId FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id IN (:sessionIds) AND ${sql}`,
+  const rows = await listo.db.select<Row & Entering & { sessionId: string }>(
+    `${PERSON_SQL}, ${ENTERING_SQL}, s.id AS sessionId FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id IN (:sessionIds) AND ${sql}`,
     { ...values, sessionIds },
   );
-  return new Map(rows.map((row) => [row.sessionId, toViewer(row, row.sessionId)]));
+  const viewers = rows.map((row) => toEntering(row, row.sessionId));
+  return new Map(
+    viewers.filter(({ mustSetFactor }) => !mustSetFactor).map((viewer) => [viewer.sessionId, viewer]),
+  );
 }
 
 /** What someone may do, as one text that differs when that does. */
@@ -98,13 +123,13 @@ async function readViewer(listo: Listo, sessionId: string): Promise<SignedIn | n
   const { db, clock } = listo;
   const now = clock.now();
   const { sql, values } = isGoing(listo);
-  const [row] = await db.select<Row & { seenAt: number }>(
-    `${PERSON_SQL}, s.seenAt FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id = :sessionId AND ${sql}`,
+  const [row] = await db.select<Row & Entering & { seenAt: number }>(
+    `${PERSON_SQL}, ${ENTERING_SQL}, s.seenAt FROM sessions s JOIN people p ON p.id = s.personId WHERE s.id = :sessionId AND ${sql}`,
     { ...values, sessionId },
   );
   if (!row) return null;
   if (now - row.seenAt > SEEN_EVERY_MS) await db.tables.sessions.update({ id: sessionId }, { seenAt: now });
-  return toViewer(row, sessionId);
+  return toEntering(row, sessionId);
 }
 
 /** Someone who works here as one who acts, by another door than a session. */

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { api } from '../../contract';
 import { isAgent } from '../../core/rights';
 import { findService, readService } from '../catalogue/services';
-import { isDuplicate } from '../database/database';
+import { isDuplicate } from '../database/failures';
 import { change } from '../http/change';
 import { ProblemError } from '../http/problems';
 import { OK, serve, type Routes } from '../http/serve';

@@ -6,5 +6,5 @@ export async function createDatabase(server: string, name: string): Promise<stri
   await root.run(`DROP DATABASE IF EXISTS ${name}`);
   await root.run(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
   await root.close();
-  return Object.assign(new URL(server), { pathname: `/${name}` }).href;
+  return server.replace(/\/[^/]*$/, `/${name}`);
 }

@@ -33,14 +33,16 @@ export type TestListo = RunningListo & {
   dataDir: string;
   /** A session of one of the scenario's people. */
   as(personId: string): Promise<Person>;
+  /** The same at another process. */
+  asAt(port: number, personId: string): Promise<Person>;
   /** Another program, by its key. */
   withKey(key: string): Person;
-  /** Another process on the same database. */
-  another(): Promise<RunningListo>;
+  /** Another process on the same database, or as its environment says. */
+  another(env?: object): Promise<RunningListo>;
   end(): Promise<void>;
 };
 
-const server = process.env.LISTO_TEST_DATABASE_URL;
+const ownServer = process.env.LISTO_TEST_DATABASE_URL;
 
 /** Asking without a pause would take from what is waited for. */
 const LOOK_MS = 15;
@@ -89,12 +91,13 @@ export async function startTestListo(
     isEmpty = false,
     startsAt = MORNING,
     env = {},
-  }: { isEmpty?: boolean; startsAt?: number; env?: object } = {},
+    server = ownServer,
+  }: { isEmpty?: boolean; startsAt?: number; env?: object; server?: string | undefined } = {},
 ): Promise<TestListo> {
   if (!server) throw new Error('LISTO_TEST_DATABASE_URL is not set; run the tests with npm test');
   const databaseUrl = await createDatabase(server, `test_${name}`);
   const dataDir = await mkdtemp(path.join(os.tmpdir(), 'listo-test-'));
-  const config = readConfig({
+  const environment = {
     PORT: '0',
     DATABASE_URL: databaseUrl,
     LISTO_DATA_DIR: dataDir,
@@ -104,7 +107,7 @@ export async function startTestListo(
     LISTO_SESSION_IDLE_HOURS: '5000',
     LISTO_COSTLY_LIMIT: '100000',
     ...env,
-  });
+  };
 
   let offset = startsAt - Date.now();
   const clock: HandClock = {
@@ -112,7 +115,7 @@ export async function startTestListo(
     set: (instant) => (offset = instant - Date.now()),
     pass: (ms) => (offset += ms),
   };
-  const start = () => startListo(config, null, clock);
+  const start = (more: object = {}) => startListo(readConfig({ ...environment, ...more }), null, clock);
   const migrating = openDatabase(databaseUrl);
   await migrate(migrating.sequelize);
   await migrating.close();
@@ -121,21 +124,22 @@ export async function startTestListo(
   const others: RunningListo[] = [];
   const url = `http://127.0.0.1:${running.port}`;
 
-  async function as(personId: string): Promise<Person> {
-    const signedIn = await fetch(`${url}/api/v1/session/demo`, {
+  async function asAt(port: number, personId: string): Promise<Person> {
+    const at = `http://127.0.0.1:${port}`;
+    const signedIn = await fetch(`${at}/api/v1/session/demo`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ personId }),
     });
     if (signedIn.status !== 200) throw new Error(`nobody can sign in as ${personId}`);
-    return callerWith({ Cookie: signedIn.headers.getSetCookie()[0]!.split(';')[0]! });
+    return callerWith({ Cookie: signedIn.headers.getSetCookie()[0]!.split(';')[0]! }, at);
   }
 
-  function callerWith(known: Record<string, string>): Person {
+  function callerWith(known: Record<string, string>, at = url): Person {
     return {
       async call(method, address, body, headers = {}) {
         const isForm = body instanceof FormData;
-        const response = await fetch(`${url}/api/v1${address}`, {
+        const response = await fetch(`${at}/api/v1${address}`, {
           method,
           headers: {
             ...known,
@@ -161,10 +165,11 @@ export async function startTestListo(
     url,
     databaseUrl,
     dataDir,
-    as,
+    as: (personId) => asAt(running.port, personId),
+    asAt,
     withKey: (key) => callerWith({ Authorization: `Bearer ${key}` }),
-    async another() {
-      const other = await start();
+    async another(more) {
+      const other = await start(more);
       others.push(other);
       return other;
     },

@@ -12,6 +12,7 @@ import {
   type Impact,
   type Urgency,
 } from '../../core/tickets';
+import { requireOpen } from '../catalogue/opening';
 import type { ServiceRow } from '../catalogue/model';
 import { findService, isFor, isSwitchedOff } from '../catalogue/services';
 import { nameAnswers } from './nameAnswers';
@@ -189,6 +190,8 @@ export async function createTicket(
   const { row, service } = await prepare({ listo, viewer }, body, options);
   const { tables } = listo.db;
   return change(listo, actor, async (tx) => {
+    // Who writes down what someone else asked may do so at any time.
+    if (!(row.raisedById && isAgent(viewer)) && !options.isInward) await requireOpen({ listo, tx }, service);
     await requirePeople({ listo, tx }, body.alsoToldIds, 'alsoToldIds');
     const number = await tables.tickets.insert(row, tx);
     const ticket = { ...row, number } as TicketRecord;

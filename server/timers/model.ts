@@ -19,7 +19,8 @@ export type TimerKind =
   | 'ruleTime'
   | 'tellNotice'
   | 'gatherFacts'
-  | 'sealDay';
+  | 'sealDay'
+  | 'clearAway';
 
 /** Something that falls due. The row is gone once it has been done. */
 export type TimerRow = { ticketNumber: number; kind: TimerKind; ref: string; at: number };

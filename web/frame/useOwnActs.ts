@@ -35,7 +35,12 @@ export function useOwnActs(): OwnActs {
   });
   const signOut = useMutation({
     mutationFn: () => call(api.session.signOut),
-    onSettled: async () => {
+    onSettled: async (gone) => {
+      // Where one came by a provider one leaves there too.
+      if (gone?.goOnAt) {
+        window.location.assign(gone.goOnAt);
+        return;
+      }
       await navigate('/');
       client.clear();
     },

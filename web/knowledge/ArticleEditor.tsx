@@ -34,6 +34,7 @@ import { Use } from './Use';
 import { usePictures } from './usePictures';
 import { Versions } from './Versions';
 import classes from './Knowledge.module.css';
+import { DayInput } from '../ui/DayInput';
 
 type Whole = AnswerOf<typeof api.knowledge.get>;
 type Props = { place: string; fresh: ArticleBody; article: Whole | null };
@@ -167,15 +168,12 @@ export function ArticleEditor({ place, fresh, article }: Props) {
             setOwnerName(name);
           }}
         />
-        <TextInput
+        <DayInput
           size="xs"
-          type="date"
           label={t('knowledge/reviewAt')}
           readOnly={isFixed}
           value={toDate(draft.reviewAt)}
-          onChange={({ target }) =>
-            set({ reviewAt: target.value ? Date.parse(`${target.value}T09:00Z`) : null })
-          }
+          onChange={(day) => set({ reviewAt: day ? Date.parse(`${day}T09:00Z`) : null })}
         />
         <TagsInput
           size="xs"

@@ -1,4 +1,4 @@
-import { NativeSelect, TextInput } from '@mantine/core';
+import { NativeSelect } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { useMe } from '../api/queries';
@@ -10,6 +10,7 @@ import { useTargets } from '../workshop/queries';
 import workshop from '../workshop/Workshop.module.css';
 import classes from './Measures.module.css';
 import type { usePeriod } from './usePeriod';
+import { DayInput } from '../ui/DayInput';
 
 /** A page of figures: which, of what, and for when. */
 export function MeasuresFrame({
@@ -34,17 +35,15 @@ export function MeasuresFrame({
           data={targets.map(({ id, definition }) => ({ value: id, label: definition.name }))}
           onChange={({ target }) => period.set({ target: target.value })}
         />
-        <TextInput
-          type="date"
+        <DayInput
           label={t('measures/from')}
           value={period.fromDay}
-          onChange={({ target }) => target.value && period.set({ from: target.value })}
+          onChange={(day) => day && period.set({ from: day })}
         />
-        <TextInput
-          type="date"
+        <DayInput
           label={t('measures/to')}
           value={period.toDay}
-          onChange={({ target }) => target.value && period.set({ to: target.value })}
+          onChange={(day) => day && period.set({ to: day })}
         />
       </div>
       {children}

@@ -38,6 +38,7 @@ export const mailEn = {
   retried: 'It is tried again at once.',
   templates: {
     ask: 'Someone is asked to decide',
+    askAgain: 'Someone is reminded to decide',
     raisedFor: 'Someone has raised it for them',
     answered: 'An answer',
     held: 'It is held',

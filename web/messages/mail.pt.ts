@@ -40,6 +40,7 @@ export const mailPt: MailWords = {
   retried: 'Tenta-se outra vez agora.',
   templates: {
     ask: 'Pede-se a alguém que decida',
+    askAgain: 'Lembra-se a alguém que decida',
     raisedFor: 'Alguém o pediu em seu nome',
     answered: 'Uma resposta',
     held: 'Está suspenso',

@@ -48,9 +48,13 @@ import { rulesEn } from './rules.en';
 import { rulesPt } from './rules.pt';
 import { setupEn } from './setup.en';
 import { setupPt } from './setup.pt';
+import { signOnEn } from './signOn.en';
+import { signOnPt } from './signOn.pt';
 import { peopleEn } from './people.en';
 import { peoplePt } from './people.pt';
 import { programsEn } from './programs.en';
+import { runningEn } from './running.en';
+import { runningPt } from './running.pt';
 import { programsPt } from './programs.pt';
 import { recordsEn } from './records.en';
 import { recordsPt } from './records.pt';
@@ -74,6 +78,8 @@ const english = flatten({
   setup: setupEn,
   rules: rulesEn,
   programs: programsEn,
+  signOn: signOnEn,
+  running: runningEn,
   records: recordsEn,
   estate: estateEn,
   notices: noticesEn,
@@ -103,6 +109,8 @@ const portuguese = flatten({
   setup: setupPt,
   rules: rulesPt,
   programs: programsPt,
+  signOn: signOnPt,
+  running: runningPt,
   records: recordsPt,
   estate: estatePt,
   notices: noticesPt,

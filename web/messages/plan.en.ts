@@ -12,6 +12,7 @@ export const planEn = {
   slipTold: '{{name}} is told.',
   doneAt: 'done {{when}}',
   underWay: 'Under way: {{leg}}.',
+  underWayAgreeing: 'Under way: {{leg}}. {{approver}} has yet to agree.',
   more: 'More for {{step}}',
   seeAsTime: 'see it in time',
   promised: 'Promised {{when}}.',

@@ -13,6 +13,7 @@ export const planPt: typeof planEn = {
   slipTold: '{{name}} foi avisado(a).',
   doneAt: 'feito {{when}}',
   underWay: 'Em curso: {{leg}}.',
+  underWayAgreeing: 'Em curso: {{leg}}. Falta {{approver}} concordar.',
   more: 'Mais para {{step}}',
   seeAsTime: 'ver no tempo',
   promised: 'Prometido {{when}}.',

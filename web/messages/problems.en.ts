@@ -2,6 +2,14 @@
 export const problemsEn = {
   notSignedIn: 'Your session has ended. Sign in and do it again; what you typed is kept.',
   wrongNameOrPassword: 'The name or the password is wrong. Check both and try again.',
+  codeNeeded:
+    'A second factor is asked for. Give the code that your program for codes shows now, or a spare code.',
+  wrongFactorCode: 'That is not the code of now. Wait for the next one and give that; each works once.',
+  hasFactor: 'There is a second factor already. Take that one away first.',
+  lastWayIn: 'Nobody could sign in any more. Switch a provider on first, or let people have passwords.',
+  emergencyPassword:
+    'The one password for an emergency is theirs. Give it to somebody else first, in the Workshop under Signing in.',
+  passwordsOff: 'There are no passwords here. Sign in at your organisation’s provider.',
   invitationOver: 'This link lets nobody in any more. Ask whoever invited you for a new one.',
   tooManyTries: 'Too many tries. Wait a quarter of an hour, then try again.',
   forbidden: 'This is not yours to do. Ask someone of the team that holds it.',
@@ -47,6 +55,9 @@ export const problemsEn = {
   listNotAskable:
     'This worklist asks for something that is no more. Open its conditions and take out what is marked.',
   serviceOff: 'This is switched off for now. Its page says what to do instead.',
+  serviceNotYet: 'Not open yet. Its page says from when; what you wrote is kept here.',
+  serviceOver: 'No longer open. The team that answers for it may still take you: ask them.',
+  serviceFull: 'As many have asked as may. The team that answers for it knows whether a place becomes free.',
   noLastResort:
     'No service takes what fits no other. Choose a service, or ask an administrator to publish one that anyone can use.',
   keyUsed: 'This key belongs to another request. Send it again under a key of its own.',

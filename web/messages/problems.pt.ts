@@ -2,6 +2,14 @@
 export const problemsPt = {
   notSignedIn: 'A sessão terminou. Entre e repita; o que escreveu está guardado.',
   wrongNameOrPassword: 'O nome ou a palavra-passe está errado. Verifique e tente de novo.',
+  codeNeeded:
+    'É pedido um segundo fator. Escreva o código que a sua aplicação de códigos mostra agora, ou um código de reserva.',
+  wrongFactorCode: 'Não é o código de agora. Espere pelo próximo e escreva esse; cada um serve uma vez.',
+  hasFactor: 'Já há um segundo fator. Tire primeiro esse.',
+  lastWayIn: 'Ninguém poderia entrar. Ligue primeiro um fornecedor, ou deixe as pessoas ter palavra-passe.',
+  emergencyPassword:
+    'É sua a única palavra-passe para emergências. Dê-a primeiro a outra pessoa, na Oficina em Entrar.',
+  passwordsOff: 'Aqui não há palavras-passe. Entre pelo fornecedor da sua organização.',
   invitationOver: 'Esta ligação já não deixa entrar ninguém. Peça outra a quem o convidou.',
   tooManyTries: 'Demasiadas tentativas. Espere um quarto de hora e tente de novo.',
   forbidden: 'Isto não lhe cabe. Peça a alguém da equipa que o tem.',
@@ -48,6 +56,9 @@ export const problemsPt = {
   listNotAskable:
     'Esta lista pergunta por algo que já não existe. Abra as suas condições e retire o que está marcado.',
   serviceOff: 'Isto está desligado por agora. A sua página diz o que fazer.',
+  serviceNotYet: 'Ainda não abriu. A sua página diz a partir de quando; o que escreveu fica guardado aqui.',
+  serviceOver: 'Já fechou. Pergunte à equipa responsável se ainda o aceita.',
+  serviceFull: 'Já pediram tantas pessoas quantas podiam. A equipa responsável sabe se vaga um lugar.',
   noLastResort:
     'Nenhum serviço recebe o que não cabe noutro. Escolha um serviço, ou peça a um administrador que publique um que todos possam usar.',
   keyUsed: 'Esta chave é de outro pedido. Envie de novo com uma chave própria.',

@@ -126,6 +126,7 @@ export const programsEn = {
     kinds: {
       step: 'a step of a plan',
       webhook: 'telling a program',
+      signOn: 'somebody signing in',
     },
   },
 };

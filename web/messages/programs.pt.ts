@@ -128,6 +128,7 @@ export const programsPt: typeof programsEn = {
     kinds: {
       step: 'um passo de um plano',
       webhook: 'informar um programa',
+      signOn: 'alguém a entrar',
     },
   },
 };

@@ -118,6 +118,19 @@ export const servicesPt: ServicesWords = {
   },
   versions: serviceVersions,
   icons: serviceIcons,
+  opening: {
+    label: 'Quando se pode pedir',
+    always: 'sempre, sem limite de pessoas',
+    limited: 'durante um tempo, ou para um número de pessoas',
+    from: 'Aberto a partir de',
+    until: 'Aberto até',
+    most: 'Para, no máximo',
+    nothingSet: 'Ainda não há nada definido: está sempre aberto.',
+    sayFrom: 'a partir de {{at}}',
+    sayUntil: 'até {{at}}',
+    sayMost_one: 'para {{count}} pessoa',
+    sayMost_other: 'para {{count}} pessoas',
+  },
   audience: {
     everyone: 'todos',
     or: 'ou',
@@ -261,6 +274,8 @@ export const servicesPt: ServicesWords = {
     first: 'Primeiro',
     then: 'Depois',
     add: '+ alguém tem de concordar',
+    asPlan: 'O plano pergunta pelos seus passos.',
+    intoPlan: 'Fazer deles a primeira parte do plano',
     addAsker: 'e …',
     needs: { any: 'uma de', all: 'todas de', count: 'pelo menos {{count}} de', half: 'metade de' },
     needsLabel: 'Quantos têm de concordar',
@@ -302,6 +317,7 @@ export const servicesPt: ServicesWords = {
   plan: {
     none: 'Uma tarefa para {{team}}.',
     begin: '+ desenhar um plano',
+    beginAgreed: '+ desenhar um plano; quem tem de concordar é a primeira parte',
     end: 'Basta uma tarefa',
     leg: 'Parte {{n}}',
     addLeg: '+ mais uma parte depois destas',
@@ -332,6 +348,9 @@ export const servicesPt: ServicesWords = {
     checklist: 'Lista de verificação, uma por linha',
     remove: 'Retirar este passo',
     removeLeg: 'Retirar esta parte',
+    earlier: 'Antes',
+    later: 'Depois',
+    blanks: 'Isto é preenchido: {{blanks}}',
     connect:
       'Arraste do ponto à direita de um passo para outro da mesma parte: esse passa a esperar por ele.',
     graph: 'O plano em desenho',
@@ -344,7 +363,11 @@ export const servicesPt: ServicesWords = {
     usually: 'Normalmente {{span}}, nos últimos 90 dias.',
     change: 'Metas',
   },
-  words: { lead: 'Em branco, fica a frase habitual.', state: 'Enquanto está “{{state}}”' },
+  words: {
+    thanks: 'O que se lê depois de enviar',
+    lead: 'Em branco, fica a frase habitual.',
+    state: 'Enquanto está “{{state}}”',
+  },
   help: {
     any: 'qualquer artigo que sirva',
     none: 'nenhuma',
@@ -364,6 +387,10 @@ export const servicesPt: ServicesWords = {
     print: 'Imprimir o código',
     code: 'Um código que leva a {{address}}',
     embed: 'Para o mostrar noutra página vossa',
+    embedNowhere:
+      'Ainda nenhuma outra página o pode mostrar: quem gere o Listo indica as páginas em LISTO_EMBED_ORIGINS. Até lá, o navegador deixa a moldura vazia.',
+    embedIn:
+      'As páginas de {{origins}} podem mostrá-lo. Funciona se forem do mesmo sítio que o Listo (intranet.vossa.example ao lado de listo.vossa.example): a páginas de outros sítios o navegador não diz quem tem a sessão iniciada.',
     opens_one: 'Abre para {{count}} pessoa com sessão iniciada; os outros leem que não é para si.',
     opens_other: 'Abre para {{count}} pessoas com sessão iniciada; os outros leem que não é para si.',
   },

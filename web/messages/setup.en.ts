@@ -340,6 +340,21 @@ export const setupEn = {
       help: 'Accounts and keys of other programs, with what they may do.',
       others: 'api key, token, integration, interface, service account, connect, bot',
     },
+    providers: {
+      name: 'Providers at which people sign in',
+      help: 'Sign-on by OpenID Connect: by button or mail domain, with places in teams by groups.',
+      others: 'sso, single sign-on, openid, oidc, identity provider, login, company account, groups',
+    },
+    passwords: {
+      name: 'Who may have a password',
+      help: 'Everybody, or one person for an emergency alone.',
+      others: 'password, switch off passwords, login, emergency, lock out, break glass',
+    },
+    secondFactor: {
+      name: 'A code beside the password',
+      help: 'Of whom a second factor is asked.',
+      others: 'two factor, 2fa, mfa, totp, authenticator, one-time code, security, stolen password',
+    },
     webhooks: {
       name: 'What programs are told',
       help: 'Events that are posted to an address as they happen.',
@@ -354,6 +369,16 @@ export const setupEn = {
       name: 'The record of what was done',
       help: 'Who did what and when, also who signed in and what was taken out.',
       others: 'audit, log, who changed, history, trail, journal, evidence, proof',
+    },
+    lags: {
+      name: 'What keeps up and what does not',
+      help: 'Mail, messages, timers and what follows: what waits, and since when.',
+      others: 'slow, stuck, queue, lag, health, status, monitor, metrics, is it down, late',
+    },
+    cleared: {
+      name: 'What is cleared by itself',
+      help: 'What goes after how many days.',
+      others: 'retention, clean up, delete old, grows, disk full, purge',
     },
     seals: {
       name: 'Seals of the record',

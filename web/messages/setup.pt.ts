@@ -341,6 +341,21 @@ export const setupPt: typeof setupEn = {
       help: 'Contas e chaves de outros programas, e o que podem fazer.',
       others: 'chave, api, token, integração, interface, conta de serviço, ligar',
     },
+    providers: {
+      name: 'Fornecedores por onde se entra',
+      help: 'Entrada por OpenID Connect: por botão ou domínio de correio, com lugares em equipas pelos grupos.',
+      others: 'sso, openid, oidc, fornecedor de identidade, iniciar sessão, conta da empresa, grupos',
+    },
+    passwords: {
+      name: 'Quem pode ter palavra-passe',
+      help: 'Toda a gente, ou só uma pessoa para emergências.',
+      others: 'palavra-passe, senha, desligar palavras-passe, emergência, iniciar sessão',
+    },
+    secondFactor: {
+      name: 'Um código além da palavra-passe',
+      help: 'A quem se pede um segundo fator.',
+      others: 'dois fatores, 2fa, mfa, totp, autenticador, código, segurança, palavra-passe roubada',
+    },
     webhooks: {
       name: 'O que é dito aos programas',
       help: 'Acontecimentos enviados para um endereço à medida que acontecem.',
@@ -355,6 +370,16 @@ export const setupPt: typeof setupEn = {
       name: 'O registo do que foi feito',
       help: 'Quem fez o quê e quando, também quem entrou e o que foi levado.',
       others: 'auditoria, log, quem alterou, histórico, rasto, prova',
+    },
+    lags: {
+      name: 'O que está em dia e o que não está',
+      help: 'Correio, mensagens, horas e o que se segue: o que espera, e desde quando.',
+      others: 'lento, parado, fila, atraso, saúde, estado, vigiar, medidas, em baixo',
+    },
+    cleared: {
+      name: 'O que se apaga por si',
+      help: 'O que desaparece ao fim de quantos dias.',
+      others: 'retenção, limpar, apagar antigos, cresce, disco cheio',
     },
     seals: {
       name: 'Selos do registo',

@@ -14,7 +14,9 @@ export const workshopEn = {
   lines: 'Lines',
   mail: 'Mail',
   programs: 'Programs',
+  signOn: 'Signing in',
   records: 'Records',
+  running: 'How it runs',
   leaving: 'Leaving',
   leaver: {
     lead: 'When someone leaves the organisation, what waits for them goes to others and nothing is asked of them any more.',

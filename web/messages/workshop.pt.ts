@@ -15,7 +15,9 @@ export const workshopPt: WorkshopWords = {
   lines: 'Linhas',
   mail: 'Correio',
   programs: 'Programas',
+  signOn: 'Entrar',
   records: 'Registo',
+  running: 'Como funciona',
   leaving: 'Saídas',
   leaver: {
     lead: 'Quando alguém sai da organização, o que esperava por essa pessoa passa a outros e nada mais lhe é pedido.',

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Group, TextInput } from '@mantine/core';
+import { Button, Checkbox, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -7,6 +7,7 @@ import { call } from '../api/call';
 import { api } from '../api/endpoints';
 import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
+import { TimeInput } from '../ui/TimeInput';
 
 const toClock = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
@@ -43,14 +44,14 @@ function WishForm({ wish }: { wish: ChatWish }) {
       />
       {wanted.quiet &&
         (['from', 'to'] as const).map((edge) => (
-          <TextInput
+          <TimeInput
+            clearable={false}
             key={edge}
-            type="time"
             size="xs"
             aria-label={t(`rooms/${edge}`)}
             value={toClock(wanted.quiet![edge])}
-            onChange={({ target }) =>
-              setWanted({ ...wanted, quiet: { ...wanted.quiet!, [edge]: toMinutes(target.value) } })
+            onChange={(time) =>
+              time && setWanted({ ...wanted, quiet: { ...wanted.quiet!, [edge]: toMinutes(time) } })
             }
           />
         ))}

@@ -1,4 +1,4 @@
-import { Button, Container, Group, Pill, Space, Table, Text, TextInput, Title } from '@mantine/core';
+import { Button, Container, Group, Pill, Space, Table, Text, Title } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -13,6 +13,7 @@ import { ProblemNote } from '../ui/ProblemNote';
 import { useProblems } from '../ui/useProblems';
 import { useTimes } from '../ui/useTimes';
 import { zonedInstant } from '../ui/zonedInstant';
+import { DayInput } from '../ui/DayInput';
 
 const DAY = 86_400_000;
 type Draft = { from: string; to: string; delegate: { id: string; name: string } | null };
@@ -52,19 +53,17 @@ function AwayForm() {
       }}
     >
       <Group align="flex-start" grow>
-        <TextInput
-          type="date"
+        <DayInput
           label={t('away/from')}
           value={draft.from}
           error={isMissing && !draft.from ? t('fields/missing') : problems.fromAt}
-          onChange={({ target }) => change({ from: target.value })}
+          onChange={(day) => change({ from: day })}
         />
-        <TextInput
-          type="date"
+        <DayInput
           label={t('away/to')}
           value={draft.to}
           error={isMissing && !draft.to ? t('fields/missing') : problems.toAt}
-          onChange={({ target }) => change({ to: target.value })}
+          onChange={(day) => change({ to: day })}
         />
       </Group>
       <Space h="md" />

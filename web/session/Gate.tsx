@@ -9,7 +9,13 @@ import { Waiting } from '../ui/Waiting';
 
 // Whoever is signed in needs neither: they are no part of the first load.
 const SetUp = lazy(() => import('./SetUp').then(({ SetUp: page }) => ({ default: page })));
+const FactorNeeded = lazy(() =>
+  import('./FactorNeeded').then(({ FactorNeeded: page }) => ({ default: page })),
+);
 const SignIn = lazy(() => import('./SignIn').then(({ SignIn: page }) => ({ default: page })));
+
+/** Until the server says more there are passwords. */
+const NO_WAYS = { providers: [], hasPasswords: true };
 
 /** Lets those in who are signed in; others sign in here, at the address they came for. */
 export function Gate() {
@@ -38,7 +44,13 @@ export function Gate() {
   if (data.me && !data.needsSetup) return <Frame />;
   return (
     <Suspense fallback={<Waiting />}>
-      {data.needsSetup ? <SetUp /> : <SignIn isDemo={data.isDemo} hasEnded={wasIn.current} />}
+      {data.needsSetup ? (
+        <SetUp />
+      ) : data.mustSetFactor ? (
+        <FactorNeeded />
+      ) : (
+        <SignIn isDemo={data.isDemo} hasEnded={wasIn.current} ways={data.waysIn ?? NO_WAYS} />
+      )}
     </Suspense>
   );
 }

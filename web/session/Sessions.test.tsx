@@ -12,6 +12,7 @@ const sessionOf = (id: string, userAgent: string, isThis = false) => ({
 });
 const user = () => userEvent.setup({ delay: null });
 const list = (...sessions: ReturnType<typeof sessionOf>[]) => server().on(api.session.list, sessions);
+beforeEach(() => server().on(api.session.factor, { since: null, spares: 0 }));
 const open = async (language: 'en' | 'pt' = 'en') => {
   await show(<Sessions />, { language });
 };

@@ -7,6 +7,7 @@ import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useTimes } from '../ui/useTimes';
 import { Waiting } from '../ui/Waiting';
+import { Factor } from './Factor';
 import { Password } from './Password';
 
 /** Where one is signed in, and ending it. */
@@ -78,6 +79,7 @@ export function Sessions() {
         </Button>
       )}
       <Password />
+      <Factor />
     </Container>
   );
 }

@@ -1,12 +1,14 @@
-import { Alert, Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { Alert, Text, Title } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api/endpoints';
 import type { AnswerOf } from '../../contract/endpoint';
 import { call } from '../api/call';
 import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
-import { Forgotten } from './Forgotten';
+import { useSearchParams } from 'react-router';
+import '../messages/signOnWords';
+import { PasswordForm } from './PasswordForm';
+import { Providers, type Ways } from './Providers';
 import classes from './SignIn.module.css';
 
 type DemoPerson = AnswerOf<typeof api.session.demoPeople>[number];
@@ -59,15 +61,28 @@ function DemoPeople() {
   );
 }
 
-/** Signing in: as one of the demo's people, or by name and password. */
-export function SignIn({ isDemo, hasEnded }: { isDemo: boolean; hasEnded: boolean }) {
+/** Why somebody who comes back from a provider was not let in. */
+const SORRY = [
+  ...(['left', 'mailNotVerified', 'notItsDomain', 'otherSubject', 'notKnown', 'nameless'] as const),
+  ...(['notBegunHere', 'refusedThere', 'failed', 'away', 'tooManyTries'] as const),
+];
+
+function Sorry() {
+  const { t } = useWords();
+  const [params] = useSearchParams();
+  const why = SORRY.find((code) => code === params.get('signOn'));
+  if (!why) return null;
+  return (
+    <Alert mt="md" color="gray" variant="outline" role="alert">
+      {t(`signOn/sorry/${why}`)}
+    </Alert>
+  );
+}
+
+/** Signing in: as one of the demo's people, at a provider, or by name and password. */
+export function SignIn({ isDemo, hasEnded, ways }: { isDemo: boolean; hasEnded: boolean; ways: Ways }) {
   const { t } = useWords();
   const enter = useEnter();
-  const form = useForm({ initialValues: { email: '', password: '' } });
-  const signIn = useMutation({
-    mutationFn: (body: typeof form.values) => call(api.session.signIn, { body }),
-    onSuccess: enter,
-  });
   return (
     <main className={classes.page}>
       <Title order={1}>{t('signIn/title')}</Title>
@@ -76,6 +91,7 @@ export function SignIn({ isDemo, hasEnded }: { isDemo: boolean; hasEnded: boolea
           {t('signIn/ended')}
         </Alert>
       )}
+      <Sorry />
       {isDemo && (
         <>
           <Text mt={6} c="dimmed">
@@ -84,31 +100,14 @@ export function SignIn({ isDemo, hasEnded }: { isDemo: boolean; hasEnded: boolea
           <DemoPeople />
         </>
       )}
-      <form
-        className={classes.form}
-        onSubmit={form.onSubmit((values) => signIn.mutate(values))}
-        aria-label={t('signIn/byName')}
-      >
-        <Stack gap="sm">
-          {isDemo && (
-            <Title order={2} size="h5">
-              {t('signIn/byName')}
-            </Title>
-          )}
-          <TextInput label={t('signIn/email')} autoComplete="username" {...form.getInputProps('email')} />
-          <PasswordInput
-            label={t('signIn/password')}
-            autoComplete="current-password"
-            {...form.getInputProps('password')}
-          />
-          {signIn.error && <ProblemNote error={signIn.error} />}
-          <Button type="submit" loading={signIn.isPending} style={{ alignSelf: 'flex-start' }}>
-            {t('signIn/submit')}
-          </Button>
-        </Stack>
-      </form>
       <div className={classes.form}>
-        <Forgotten email={form.values.email} />
+        {isDemo && (
+          <Title order={2} size="h5" mb="sm">
+            {t('signIn/byName')}
+          </Title>
+        )}
+        <Providers providers={ways.providers} />
+        <PasswordForm ways={ways} onIn={() => void enter()} />
       </div>
     </main>
   );

@@ -1,9 +1,10 @@
-import { Button, Container, PasswordInput, Stack, Text, Title } from '@mantine/core';
+import { Button, Container, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call } from '../api/call';
+import { ApiProblem, call } from '../api/call';
 import { api } from '../api/endpoints';
+import '../messages/signOnWords';
 import { useWords } from '../messages/useWords';
 import { ProblemNote } from '../ui/ProblemNote';
 import { useProblems } from '../ui/useProblems';
@@ -14,15 +15,21 @@ function ChoosePassword({ token, email }: { token: string; email: string }) {
   const go = useNavigate();
   const client = useQueryClient();
   const toProblems = useProblems();
-  const form = useForm({ initialValues: { password: '' } });
+  const form = useForm({ initialValues: { password: '', code: '' } });
   const accept = useMutation({
-    mutationFn: (body: { password: string }) => call(api.organisation.accept, { params: { token }, body }),
+    mutationFn: ({ password, code }: typeof form.values) =>
+      call(api.organisation.accept, {
+        params: { token },
+        body: { password, ...(code.trim() !== '' && { code }) },
+      }),
     onSuccess: async () => {
       await client.resetQueries();
       void go('/ask');
     },
     onError: (error) => form.setErrors(toProblems(error)),
   });
+  const why = accept.error instanceof ApiProblem ? accept.error.code : null;
+  const asksCode = why === 'codeNeeded' || why === 'wrongFactorCode' || form.values.code !== '';
   return (
     <form onSubmit={form.onSubmit((values) => accept.mutate(values))}>
       <Stack gap="sm">
@@ -34,6 +41,14 @@ function ChoosePassword({ token, email }: { token: string; email: string }) {
           autoComplete="new-password"
           {...form.getInputProps('password')}
         />
+        {asksCode && (
+          <TextInput
+            {...{ autoComplete: 'one-time-code', autoFocus: true, maw: 220 }}
+            label={t('signOn/code')}
+            description={t('signOn/codeHelp')}
+            {...form.getInputProps('code')}
+          />
+        )}
         {accept.error && Object.keys(form.errors).length === 0 && <ProblemNote error={accept.error} />}
         <Button type="submit" loading={accept.isPending} style={{ alignSelf: 'flex-start' }}>
           {t('welcome/enter')}

@@ -26,6 +26,11 @@ export const BIA: Me = {
   carries: null,
 };
 
+/** What the server says of someone who is signed in at the demo. */
+export const sessionWith = (me: Me) => ({
+  ...{ me, isDemo: true, needsSetup: false, mustSetFactor: false, waysIn: null, now: Date.now() },
+});
+
 type Shown = RenderResult & { client: QueryClient };
 
 /** Shows a component to someone who is signed in, in a language, at an address, with what the server has answered. */
@@ -43,7 +48,7 @@ export async function show(
   notifications.clean();
   await setLanguage(language);
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });
-  client.setQueryData(['session'], { me, isDemo: true, needsSetup: false, now: Date.now() });
+  client.setQueryData(['session'], sessionWith(me));
   for (const [key, answer] of answers) client.setQueryData(key, answer);
   const shown = render(
     <WordsProvider>

@@ -10,7 +10,7 @@ import { Rating } from './Rating';
 import { ReceiverSelect } from './ReceiverSelect';
 import { newMove, useMove, type Movable } from './useMove';
 import { useProblems } from './useProblems';
-import { toZonedText, zonedInstant } from './zonedInstant';
+import { InstantInput } from './InstantInput';
 
 type Props = {
   ticket: Movable;
@@ -88,7 +88,6 @@ function ReceiverField({ field, input, set, error, label }: FieldProps & { label
 function MoveFieldInput(props: FieldProps) {
   const { field, input, set, error, name, requesterName } = props;
   const { t } = useWords();
-  const me = useMe();
   const label = useFieldLabel()(field, name, requesterName);
   const value = input[field.name];
   if (field.name === 'rating')
@@ -107,10 +106,10 @@ function MoveFieldInput(props: FieldProps) {
     );
   if (field.name === 'until')
     return (
-      <TextInput
-        {...{ label, error, type: 'datetime-local' }}
-        value={typeof value === 'number' ? toZonedText(value, me.timeZone) : ''}
-        onChange={({ target }) => set({ until: zonedInstant(target.value, me.timeZone) })}
+      <InstantInput
+        {...{ label, error }}
+        value={typeof value === 'number' ? value : null}
+        onChange={(until) => set({ until })}
       />
     );
   if (['teamId', 'groupId', 'assigneeId'].includes(field.name))

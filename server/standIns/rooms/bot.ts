@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import { botSchemas } from '../../../contract/rooms';
 import { findChat } from '../../chat/access';
 import { isSigned } from '../../http/signing';
-import { isDuplicate } from '../../database/database';
+import { isDuplicate } from '../../database/failures';
 import type { Listo } from '../../listo';
 import type { RoomFileRow, RoomMessageRow, RoomPersonRow } from './model';
 import { openDirect } from './people';

@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import type * as z from 'zod';
 import { FILE_LIMIT } from '../../../contract/names';
 import { actBodySchema, formBodySchema, roomBodySchema, sayBodySchema } from '../../../contract/rooms';
-import { isDuplicate } from '../../database/database';
+import { isDuplicate } from '../../database/failures';
 import { escapeLike } from '../../database/like';
 import { ProblemError } from '../../http/problems';
 import type { Listo } from '../../listo';

@@ -54,18 +54,19 @@ export function ArticlePage() {
           </>
         )}
       </p>
-      <ArticleText body={data.body} lang={data.language} />
-      <footer className={classes.end}>
-        <Judge
-          articleId={id}
-          door={number === null ? 'ask' : 'desk'}
-          isInstead={number === null}
-          number={number}
-        />
-        {number === null && service && (
-          <Link to={`/ask/services/${service}`}>{t('knowledge/askInstead')}</Link>
-        )}
-      </footer>
+      <ArticleText body={data.body} lang={data.language}>
+        <footer className={classes.end}>
+          <Judge
+            articleId={id}
+            door={number === null ? 'ask' : 'desk'}
+            isInstead={number === null}
+            number={number}
+          />
+          {number === null && service && (
+            <Link to={`/ask/services/${service}`}>{t('knowledge/askInstead')}</Link>
+          )}
+        </footer>
+      </ArticleText>
     </article>
   );
 }

@@ -8,6 +8,7 @@ import { ApiProblem, call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useDraft } from '../../api/useDraft';
 import '../../messages/assistantWords';
+import { fetchTextForm } from '../../knowledge/ArticleText';
 import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { FittingNotices } from '../../notices/Bands';
@@ -88,6 +89,8 @@ function Conversation({ first }: { first: TalkView }) {
   });
   const isEnded = first.phase === 'ended';
   const say = (input: TalkInput): void => saying.mutate({ input, key: nanoid() });
+  // An article may be the answer: its buttons must not move once they are there.
+  useEffect(fetchTextForm, []);
   useEffect(() => {
     // What it answers is no clean-up.
     end.current?.scrollIntoView({ block: 'end' });

@@ -60,7 +60,7 @@ export function Decision({ ask, isChosen, onChoose }: Props) {
   });
   const say = (decision: 'approve' | 'decline'): void => decide.mutate({ decision, key: nanoid() });
   return (
-    <article className={classes.ask} aria-label={ask.title}>
+    <article id={`ask-${ask.id}`} tabIndex={-1} className={classes.ask} aria-label={ask.title}>
       {onChoose && (
         <Checkbox
           className={classes.choose ?? ''}

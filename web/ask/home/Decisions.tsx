@@ -2,7 +2,8 @@ import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import { call } from '../../api/call';
 import { api } from '../../api/endpoints';
 import { useAsks, useRenew } from '../../api/queries';
@@ -16,6 +17,15 @@ export function Decisions() {
   const { t } = useWords();
   const renew = useRenew();
   const { data = [] } = useAsks();
+  const { hash } = useLocation();
+  const isThere = data.some(({ id }) => hash === `#ask-${id}`);
+  // A mail leads to one of them.
+  useEffect(() => {
+    if (!isThere) return;
+    const article = document.getElementById(hash.slice(1));
+    article?.scrollIntoView({ block: 'center' });
+    article?.focus({ preventScroll: true });
+  }, [hash, isThere]);
   const [chosen, setChosen] = useState<string[]>([]);
   const together = data.filter(({ id }) => chosen.includes(id));
   const agree = useMutation({

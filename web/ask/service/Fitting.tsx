@@ -15,8 +15,9 @@ function InPlace({ id, onSolved }: { id: string; onSolved(): void }) {
   if (!data) return null;
   return (
     <div className={classes.text}>
-      <ArticleText body={data.body} lang={data.language} />
-      <Judge isInstead articleId={id} door="form" onHelped={onSolved} />
+      <ArticleText body={data.body} lang={data.language}>
+        <Judge isInstead articleId={id} door="form" onHelped={onSolved} />
+      </ArticleText>
     </div>
   );
 }

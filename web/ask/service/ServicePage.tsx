@@ -10,6 +10,7 @@ import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { ProblemNote } from '../../ui/ProblemNote';
+import { useTimes } from '../../ui/useTimes';
 import { useMoney } from '../../ui/useMoney';
 import { Waiting } from '../../ui/Waiting';
 import { useServiceLine } from '../home/useServiceLine';
@@ -28,11 +29,27 @@ function readPlace(search: URLSearchParams): { site?: string; place?: string } {
   return { ...(site && { site }), ...(place && { place }) };
 }
 
+/** Until when a service is open, and for how many more; null: always, for any number. */
+function useOpenWords(): (service: Service) => string | null {
+  const { t } = useWords();
+  const times = useTimes();
+  return ({ standing }) => {
+    if (standing.state !== 'open') return null;
+    const { until, left } = standing;
+    const words = [
+      until !== null && t('service/openUntil', { at: times.full(until) }),
+      left !== null && t('service/placesLeft', { count: left }),
+    ].filter(Boolean);
+    return words.length === 0 ? null : words.join(' · ');
+  };
+}
+
 function ServiceForm({ service, like }: { service: Service; like: Like | null }) {
   const { t, local } = useWords();
   const money = useMoney();
   const me = useMe();
   const lineOf = useServiceLine();
+  const openWords = useOpenWords();
   const [search, setSearch] = useSearchParams();
   const forPerson = me.mayAskForOthers ? search.get('for') : null;
   const form = useServiceForm(service, {
@@ -65,6 +82,7 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
   const line = [
     lineOf(service),
     service.cost === null ? null : t('service/cost', { amount: money(service.cost) }),
+    openWords(service),
   ]
     .filter(Boolean)
     .join(' · ');
@@ -181,18 +199,36 @@ function ServiceForm({ service, like }: { service: Service; like: Like | null })
   );
 }
 
-/** A service that cannot be asked for: it is off for now, or for others. */
+/** Why a service cannot be asked for: it is off for now, for others, not open yet, over, or taken. */
+function useClosedWords(service: Service): { title: string; help: string } {
+  const { t, local } = useWords();
+  const times = useTimes();
+  const team = local(service.teamName);
+  const { standing } = service;
+  if (!service.isOn)
+    return {
+      title: t('service/off'),
+      help: (service.offWords && local(service.offWords).trim()) || t('service/offHelp'),
+    };
+  if (!service.isForYou) return { title: t('service/notForYou'), help: t('service/notForYouHelp', { team }) };
+  if (standing.state === 'open') return { title: '', help: '' };
+  const at = 'at' in standing ? times.full(standing.at) : '';
+  return {
+    title: t(`service/closed/${standing.state}`, { at }),
+    help: t(`service/closed/${standing.state}Help`, { team }),
+  };
+}
+
+/** A service that cannot be asked for. */
 function Closed({ service }: { service: Service }) {
   const { t, local } = useWords();
-  const said = service.offWords && (local(service.offWords).trim() || null);
+  const { title, help } = useClosedWords(service);
   return (
     <div className={classes.page}>
       <Link to="/ask">{t('common/back')}</Link>
       <h1>{local(service.title)}</h1>
-      <Alert color="gray" variant="outline" title={t(service.isOn ? 'service/notForYou' : 'service/off')}>
-        {service.isOn
-          ? t('service/notForYouHelp', { team: local(service.teamName) })
-          : (said ?? t('service/offHelp'))}
+      <Alert color="gray" variant="outline" title={title}>
+        {help}
       </Alert>
     </div>
   );
@@ -210,7 +246,10 @@ export function ServicePage() {
   if (isPending) return <Waiting />;
   if (error instanceof ApiProblem && error.code === 'notFound') return <Lost />;
   if (!data) return <ProblemNote error={error} onRetry={() => void refetch()} />;
-  if (!data.isOn || !data.isForYou) return <Closed service={data} />;
+  // Who writes down what someone else asked may do so at any time.
+  const isForSomeone = forPerson !== null && isAgent(me);
+  if (!data.isOn || !data.isForYou || (data.standing.state !== 'open' && !isForSomeone))
+    return <Closed service={data} />;
   if (like !== null && before.isPending) return <Waiting />;
   return <ServiceForm key={`${id}:${like}`} service={data} like={before.data ?? null} />;
 }

@@ -23,6 +23,9 @@ import { useDraft } from '../../api/useDraft';
 import { useWords } from '../../messages/useWords';
 import { useProblems } from '../../ui/useProblems';
 
+/** Words of a team's own are read for so long. */
+const THANKS_MS = 15_000;
+
 type Draft = {
   title: string;
   answers: Answers;
@@ -125,7 +128,11 @@ export function useServiceForm(
     onSuccess: async ({ number }) => {
       clearDraft();
       renew();
-      notifications.show({ message: t('service/sent', { number }) });
+      const thanks = service.thanks && local(service.thanks).trim();
+      notifications.show({
+        ...(thanks && { title: thanks, autoClose: THANKS_MS }),
+        message: t('service/sent', { number }),
+      });
       await navigate(isOnPhone ? `/desk/everything/${number}` : `/ask/tickets/${number}`);
     },
     onError: (error) => {

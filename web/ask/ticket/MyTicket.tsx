@@ -25,6 +25,7 @@ import { PlanOverview } from '../../plan/PlanOverview';
 import { AnswersForm } from '../../form/AnswersForm';
 import { usePromise, useSentence } from '../useSentence';
 import classes from './MyTicket.module.css';
+import { useLegWords } from './useLegWords';
 import { Contained } from '../../ui/Contained';
 
 const Reckoning = lazy(() =>
@@ -47,7 +48,9 @@ function Standing({ ticket }: { ticket: Ticket }) {
   const leg = isWorkedOn
     ? ticket.plan?.legs.find(({ steps }) => steps.some(({ state }) => state === 'active'))
     : null;
-  const sentence = useSentence()({ ...ticket, approvers: approversOf(ticket) });
+  const approvers = approversOf(ticket);
+  const sentence = useSentence()({ ...ticket, approvers });
+  const legWords = useLegWords()(leg, approvers);
   const { words, isLate } = usePromise()({ ...ticket, promisedAt: ticket.plan?.promisedAt ?? null });
   // Of a plan the end is told by its steps, on the page beside.
   const reckoned = ticket.plan ? null : getPromise(ticket.clocks);
@@ -61,7 +64,7 @@ function Standing({ ticket }: { ticket: Ticket }) {
       data-late={isLate || undefined}
       aria-label={t(`states/${ticket.state}`)}
     >
-      {leg ? t('plan/underWay', { leg: local(leg.name) }) : sentence}
+      {leg ? legWords : sentence}
       {ticket.progress && ` · ${local(ticket.progress.name)}`}
       {words && (
         <small>

@@ -19,6 +19,8 @@ const cardOf = (id: string, en: string): ServiceCard => ({
 const kiosk: Service = {
   ...{ ...cardOf('kiosk', 'A kiosk has a problem'), isConfidential: false, isOn: true, offWords: null },
   isForYou: true,
+  standing: { state: 'open', until: null, left: null },
+  thanks: null,
   form: {
     fields: [
       { name: 'site', kind: 'place', label: text('Where?'), needed: true, filledFrom: 'site' },

@@ -39,7 +39,7 @@ test('time by hand is of the day that is chosen, in the reader’s zone', async 
   await open([], 'America/New_York');
   await user().click(await screen.findByRole('button', { name: /by hand/i }));
   const day = screen.getByLabelText('On which day');
-  expect((day as HTMLInputElement).value).toBe('2026-12-04');
+  expect((day as HTMLInputElement).value).toBe('4 Dec 2026');
   await user().click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() => expect(server().callsOf(api.spent.add)).toHaveLength(1));
   const began = server().callsOf(api.spent.add)[0]!.body.startedAt;

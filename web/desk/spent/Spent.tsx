@@ -16,6 +16,7 @@ import { useTimes } from '../../ui/useTimes';
 import { toZonedText, zonedInstant } from '../../ui/zonedInstant';
 import classes from '../ticket/DeskTicket.module.css';
 import { useTimer } from './useTimer';
+import { DayInput } from '../../ui/DayInput';
 
 const MINUTE = 60_000;
 /** As in '2026-12-04'. */
@@ -68,14 +69,13 @@ function Form({ ticket, entry, onClose }: { ticket: Ticket; entry: SpentEntry | 
           error={problems.minutes}
           onChange={(value) => typeof value === 'number' && setMinutes(value)}
         />
-        <TextInput
+        <DayInput
           size="xs"
-          type="date"
           label={t('spent/day')}
           max={today}
           error={problems.startedAt}
           value={day}
-          onChange={({ target }) => setDay(target.value)}
+          onChange={setDay}
         />
         <NativeSelect
           size="xs"

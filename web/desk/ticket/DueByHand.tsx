@@ -1,4 +1,4 @@
-import { Button, Group, Select, TextInput } from '@mantine/core';
+import { Button, Group, Select } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useCallback, useState } from 'react';
@@ -15,6 +15,8 @@ import { useTimes } from '../../ui/useTimes';
 import { toZonedText, zonedInstant } from '../../ui/zonedInstant';
 import classes from './DeskTicket.module.css';
 import { dateFormat } from '../../ui/dateFormat';
+import { DayInput } from '../../ui/DayInput';
+import { TimeInput } from '../../ui/TimeInput';
 
 const HOUR = 3_600_000;
 const BEFORE = { remindNone: null, remindHour: HOUR, remindDay: 24 * HOUR } as const;
@@ -123,20 +125,8 @@ function DueForm({ due, now, isSaving, error, onSave, onClose }: FormProps) {
       }}
     >
       <Group gap={6} align="flex-end" mt={4} grow>
-        <TextInput
-          size="xs"
-          type="date"
-          label={t('due/date')}
-          value={date}
-          onChange={({ target }) => setDate(target.value)}
-        />
-        <TextInput
-          size="xs"
-          type="time"
-          label={t('due/time')}
-          value={time}
-          onChange={({ target }) => setTime(target.value)}
-        />
+        <DayInput size="xs" label={t('due/date')} value={date} onChange={setDate} />
+        <TimeInput size="xs" label={t('due/time')} value={time} onChange={setTime} />
       </Group>
       <Group gap={6} align="flex-end" mt={6}>
         <Select

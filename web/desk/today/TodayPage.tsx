@@ -15,6 +15,7 @@ import { useWords } from '../../messages/useWords';
 import { Lost } from '../../ui/Lost';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { Waiting } from '../../ui/Waiting';
+import { SurgeBand } from '../worklist/SurgeBand';
 import { rowIdOf, useRowWords, type RowWords } from '../worklist/useRowWords';
 import { addressOf, TeamCard } from './TeamCard';
 import classes from './Today.module.css';
@@ -68,6 +69,9 @@ export function TodayPage() {
             ))}
           </p>
         )}
+        <div className={classes.surges}>
+          <SurgeBand />
+        </div>
         {own.error ? (
           <ProblemNote error={own.error} onRetry={() => void own.refetch()} />
         ) : !own.data ? (

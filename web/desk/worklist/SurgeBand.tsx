@@ -77,12 +77,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
     <div className={classes.surge} role="status">
       <strong>{t('surge/title', { count, service: local(service) })}</strong>
       <span>{t('surge/usual', { usual: shown })}</span>
-      <Button
-        size="compact-sm"
-        variant="default"
-        component={Link}
-        to={`/desk/everything?${new URLSearchParams({ where })}`}
-      >
+      <Button size="compact-sm" component={Link} to={`/desk/everything?${new URLSearchParams({ where })}`}>
         {t('surge/show')}
       </Button>
       <Button
@@ -94,7 +89,7 @@ function Surge({ surge, alarmRate }: { surge: SurgeRow; alarmRate: number }) {
         {t('surge/notice')}
       </Button>
       {others.length > 0 && (
-        <Button size="compact-sm" loading={tie.isPending} onClick={() => tie.mutate()}>
+        <Button size="compact-sm" variant="default" loading={tie.isPending} onClick={() => tie.mutate()}>
           {t('surge/tie', { count: others.length, number: first })}
         </Button>
       )}

@@ -1,10 +1,12 @@
-import { Group, NumberInput, Select, TextInput } from '@mantine/core';
+import { Group, NumberInput, Select } from '@mantine/core';
 import { useState } from 'react';
 import { compileCalendar, type CalendarSpec } from '../../../core/calendar';
 import { useWords } from '../../messages/useWords';
 import { LOCALES } from '../../../core/forms';
 import { zonedInstant } from '../../ui/zonedInstant';
 import { dateFormat } from '../../ui/dateFormat';
+import { TimeInput } from '../../ui/TimeInput';
+import { DayInput } from '../../ui/DayInput';
 
 const HOUR = 3_600_000;
 type Unit = 'days' | 'hours';
@@ -65,12 +67,17 @@ export function TryOut({ spec, first }: { spec: CalendarSpec; first: string }) {
         onChange={(value) => setUnit(value as Unit)}
       />
       <span>{t('workshop/calendar/tryAfter')}</span>
-      <TextInput
+      <DayInput
         size="xs"
-        type="datetime-local"
         aria-label={t('workshop/calendar/tryAfter')}
-        value={after}
-        onChange={({ target }) => setAfter(target.value)}
+        value={after.slice(0, 10)}
+        onChange={(day) => setAfter(`${day}T${after.slice(11)}`)}
+      />
+      <TimeInput
+        size="xs"
+        aria-label={t('workshop/calendar/tryAfter')}
+        value={after.slice(11, 16)}
+        onChange={(time) => setAfter(`${after.slice(0, 10)}T${time}`)}
       />
       <strong role="status">{answer()}</strong>
     </Group>

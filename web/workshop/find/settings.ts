@@ -49,8 +49,13 @@ export const SETTINGS = [
   { id: 'mailTexts', subject: 'mail', mark: 'mail/texts' },
   { id: 'programs', subject: 'programs', mark: 'programs/new' },
   { id: 'webhooks', subject: 'programs' },
+  { id: 'providers', subject: 'signOn', mark: 'signOn/new' },
+  { id: 'passwords', subject: 'signOn', mark: 'signOn/passwordsOf' },
+  { id: 'secondFactor', subject: 'signOn', mark: 'signOn/askedOf' },
   { id: 'outgoingCalls', subject: 'programs', mark: 'programs/calls' },
   { id: 'records', subject: 'records', mark: 'records/csv' },
+  { id: 'lags', subject: 'running', mark: 'running/process' },
+  { id: 'cleared', subject: 'running', mark: 'running/cleared' },
   { id: 'seals', subject: 'records', mark: 'records/seals/title' },
 ] as const satisfies { id: string; subject: Subject; mark?: string }[];
 

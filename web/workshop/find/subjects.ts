@@ -13,13 +13,24 @@ const SUBJECTS = [
   'lines',
   'mail',
   'programs',
+  'signOn',
   'records',
+  'running',
   'leaving',
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Of the whole organisation, and so for administrators alone. */
-const OF_ADMINISTRATORS = new Set<Subject>(['people', 'things', 'mail', 'programs', 'records', 'leaving']);
+const OF_ADMINISTRATORS = new Set<Subject>([
+  'people',
+  'things',
+  'mail',
+  'programs',
+  'signOn',
+  'records',
+  'running',
+  'leaving',
+]);
 
 /** What the Workshop is about, for someone. */
 export const listSubjects = ({ isAdministrator }: { isAdministrator: boolean }): Subject[] =>

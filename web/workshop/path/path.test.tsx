@@ -123,7 +123,9 @@ test('each setting has words in both languages, and is marked by words that its 
     'rules',
     'estate',
     'programs',
+    'signOn',
     'records',
+    'running',
   ];
   for (const { id, ...setting } of SETTINGS) {
     for (const language of ['en', 'pt'] as const) {

@@ -1,4 +1,5 @@
 import { Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import type { KeptPerson } from '../../../contract/organisation';
 import { call } from '../../api/call';
@@ -9,8 +10,29 @@ import { useTimes } from '../../ui/useTimes';
 import classes from '../Workshop.module.css';
 import { useRenewPeople } from './usePeople';
 
+/** That a second factor is asked of someone, and taking it away from who has lost it. */
+function LostFactor({ id }: { id: string }) {
+  const { t } = useWords();
+  const renew = useRenewPeople();
+  const remove = useMutation({
+    mutationFn: () => call(api.organisation.removeFactor, { params: { id } }),
+    onSuccess: () => notifications.show({ message: t('people/factorGone') }),
+    onSettled: renew,
+  });
+  return (
+    <Group gap="sm" mt="xs">
+      <Text size="sm">{t('people/hasFactor')}</Text>
+      <Button size="compact-sm" variant="default" loading={remove.isPending} onClick={() => remove.mutate()}>
+        {t('people/removeFactor')}
+      </Button>
+      <ProblemNote error={remove.error} />
+    </Group>
+  );
+}
+
 /** How someone comes in, and a link for those who cannot yet. The link is shown once. */
-export function WayIn({ person: { id, wayIn, sessions, invitation, leftAt } }: { person: KeptPerson }) {
+export function WayIn({ person }: { person: KeptPerson }) {
+  const { id, wayIn, sessions, invitation, leftAt, providers } = person;
   const { t } = useWords();
   const times = useTimes();
   const renew = useRenewPeople();
@@ -24,6 +46,7 @@ export function WayIn({ person: { id, wayIn, sessions, invitation, leftAt } }: {
       <h2 id="person-way">{t('people/way')}</h2>
       <Text size="sm">
         {wayIn === 'password' && t('people/wayPassword', { count: sessions })}
+        {wayIn === 'provider' && t('people/wayProvider', { providers: providers.join(', ') })}
         {wayIn === 'none' && t('people/wayNone')}
         {wayIn === 'invited' &&
           invitation &&
@@ -31,6 +54,7 @@ export function WayIn({ person: { id, wayIn, sessions, invitation, leftAt } }: {
             ...{ by: invitation.byName, at: times.day(invitation.at), end: times.day(invitation.endsAt) },
           })}
       </Text>
+      {person.hasFactor && <LostFactor id={id} />}
       {made && (
         <div role="status">
           <Text size="sm" mt="xs">
@@ -49,7 +73,7 @@ export function WayIn({ person: { id, wayIn, sessions, invitation, leftAt } }: {
         </div>
       )}
       <ProblemNote error={invite.error} />
-      {leftAt === null && wayIn !== 'password' && (
+      {leftAt === null && wayIn !== 'password' && wayIn !== 'provider' && (
         <Button mt="sm" variant="default" loading={invite.isPending} onClick={() => invite.mutate()}>
           {t(wayIn === 'invited' ? 'people/inviteAgain' : 'people/invite')}
         </Button>

@@ -3,7 +3,7 @@ import { Route, Routes } from 'react-router';
 import { api } from '../../../contract';
 import type { KeptPerson } from '../../../contract/organisation';
 import { AWAY, refuse, standIn } from '../../testing/server';
-import { BIA, show } from '../../testing/show';
+import { BIA, sessionWith, show } from '../../testing/show';
 import { Forgotten } from '../../session/Forgotten';
 import { WelcomePage } from '../../session/WelcomePage';
 import { KeptPersonPage } from './KeptPersonPage';
@@ -26,7 +26,7 @@ const DAY = 86_400_000;
 const nadia = (given: Partial<KeptPerson> = {}): KeptPerson => ({
   ...{ ...NOBODY, id: 'nadia', name: 'Nadia Reis', email: 'nadia@solvarra.example', siteId: 'alder' },
   ...{ version: 3, leftAt: null, manager: null, teams: [], wayIn: 'none', invitation: null },
-  ...{ sessions: 0, history: [] },
+  ...{ sessions: 0, history: [], hasFactor: false, providers: [] },
   ...given,
 });
 const listed = (id: string, name: string) => ({
@@ -42,7 +42,7 @@ const listed = (id: string, name: string) => ({
 beforeEach(() => {
   localStorage.clear();
   server().on(api.teams.sites, SITES).on(api.people.teams, []).on(api.people.search, []);
-  server().on(api.session.get, { me: HELDER, isDemo: false, needsSetup: false, now: Date.now() });
+  server().on(api.session.get, sessionWith(HELDER));
 });
 const fill = (label: string, value: string): boolean =>
   fireEvent.change(screen.getByRole('textbox', { name: label }), { target: { value } });

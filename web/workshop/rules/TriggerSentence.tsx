@@ -8,6 +8,7 @@ import { InlineSelect, InlineText } from '../../ui/Inline';
 import { useCalendarList } from '../queries';
 import { readRecurrence, readSpan, RHYTHMS, toRecurrence, toSpan, type Rhythm } from './rhythm';
 import classes from './Rules.module.css';
+import { TimeInput } from '../../ui/TimeInput';
 
 type Trigger = RuleBody['trigger'];
 type Of<On extends string> = Extract<Trigger, { on: On }>;
@@ -141,13 +142,14 @@ function TimeBlanks({ trigger, isFixed, onChange }: Props<Of<'time'>>) {
       {read ? (
         <>
           {t('rules/at')}{' '}
-          <input
-            type="time"
+          <TimeInput
+            size="xs"
             className={classes.time}
+            clearable={false}
             aria-label={t('rules/timeOfDay')}
             disabled={isFixed}
             value={read.time}
-            onChange={({ target }) => target.value && set(toRecurrence(read.rhythm, target.value))}
+            onChange={(time) => time && set(toRecurrence(read.rhythm, time))}
           />
         </>
       ) : (

@@ -1,6 +1,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import type { ProcessStep } from '../../../core/approvals';
 import type { FormField } from '../../../core/forms';
+import { agreeFirst, type ServicePlan } from '../../../core/plans';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { InlineRemove } from '../../ui/Inline';
@@ -13,11 +14,20 @@ import type { PartProps } from './useService';
 
 export type Names = { names: Map<string, string>; onName(id: string, name: string): void };
 
-const NEW: ProcessStep = {
-  name: { en: 'Your manager agrees', pt: 'A sua chefia concorda' },
-  refs: [{ manager: 'ofRequester' }],
-  ...{ needs: { kind: 'any' }, declineBy: 'any', silence: { after: 'P2D', then: 'passUp' } },
-};
+/** What an approval begins with: the first asks the manager, the second the leads of the team; of a third nothing is known. */
+function newApproval(place: number, teamId: string): ProcessStep {
+  const known: Pick<ProcessStep, 'name' | 'refs'>[] = [
+    { name: { en: 'Your manager agrees', pt: 'A sua chefia concorda' }, refs: [{ manager: 'ofRequester' }] },
+    {
+      name: { en: 'Those who lead the team agree', pt: 'Quem lidera a equipa concorda' },
+      refs: [{ team: teamId, only: 'leads' }],
+    },
+  ];
+  return {
+    ...(known[place] ?? { name: { en: '', pt: '' }, refs: [] }),
+    ...{ needs: { kind: 'any' }, declineBy: 'any', silence: { after: 'P2D', then: 'passUp' } },
+  };
+}
 
 /** What was set, without what was taken away. */
 function merge<T extends object>(before: T, part: object): T {
@@ -32,6 +42,7 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
   const { data: teams = [] } = useTeams();
   const fields = definition.form.fields as FormField[];
   const steps = definition.approvals as ProcessStep[];
+  const plan = definition.plan as ServicePlan | null;
   const { fallbackApproverId } = definition;
   const set = (next: ProcessStep[]): void => change({ approvals: next });
   const update = (i: number, part: object): void =>
@@ -39,10 +50,23 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
   const team = teams.find(({ id }) => id === definition.teamId);
   return (
     <>
-      {steps.length === 0 && (
-        <span className={classes.quiet}>
-          {t('services/approvals/none', { team: team ? local(team.name) : '' })}
-        </span>
+      {plan ? (
+        <span className={classes.quiet}>{t('services/approvals/asPlan')}</span>
+      ) : (
+        steps.length === 0 && (
+          <span className={classes.quiet}>
+            {t('services/approvals/none', { team: team ? local(team.name) : '' })}
+          </span>
+        )
+      )}
+      {plan && steps.length > 0 && !isFixed && (
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          onClick={() => change({ approvals: [], plan: agreeFirst(plan, steps) })}
+        >
+          {t('services/approvals/intoPlan')}
+        </Button>
       )}
       {steps.map((step, i) => (
         <div key={i} className={classes.sentence}>
@@ -89,8 +113,12 @@ export function ApprovalsPart({ definition, isFixed, change, names, onName }: Pa
           )}
         </div>
       ))}
-      {!isFixed && (
-        <Button size="compact-sm" variant="subtle" onClick={() => set([...steps, structuredClone(NEW)])}>
+      {!isFixed && !plan && (
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          onClick={() => set([...steps, newApproval(steps.length, definition.teamId)])}
+        >
           {t('services/approvals/add')}
         </Button>
       )}

@@ -17,7 +17,12 @@ export function Part({
 }) {
   const { t } = useWords();
   return (
-    <section className={classes.part} aria-label={t(`services/parts/${name}`)}>
+    <section
+      id={`part-${name}`}
+      tabIndex={-1}
+      className={classes.part}
+      aria-label={t(`services/parts/${name}`)}
+    >
       <h2>{t(`services/parts/${name}`)}</h2>
       <div>
         {children}

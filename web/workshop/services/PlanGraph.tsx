@@ -9,7 +9,7 @@ import {
   type Node,
   type NodeProps,
 } from '@xyflow/react';
-import ELK from 'elkjs/lib/elk.bundled.js';
+import ELK, { type ElkNode } from 'elkjs/lib/elk.bundled.js';
 import { useEffect, useMemo, useState } from 'react';
 import type { ServicePlan, ServiceStep } from '../../../core/plans';
 import { useTeams } from '../../api/queries';
@@ -46,8 +46,11 @@ function listArrows({ legs, steps }: ServicePlan): { from: string; to: string; i
   return [...drawn, ...between].filter(({ from }) => steps.some(({ id }) => id === from));
 }
 
-async function layOut(plan: ServicePlan): Promise<Map<string, { x: number; y: number }>> {
-  const graph = await elk.layout({
+/** Where each step's box stands, and how much room they take, in pixels. */
+type Layout = { places: Map<string, { x: number; y: number }>; width: number; height: number };
+
+async function layOut(plan: ServicePlan): Promise<Layout> {
+  const graph: ElkNode = await elk.layout({
     id: 'plan',
     layoutOptions: {
       'elk.algorithm': 'layered',
@@ -58,7 +61,8 @@ async function layOut(plan: ServicePlan): Promise<Map<string, { x: number; y: nu
     children: plan.steps.map(({ id }) => ({ id, width: WIDTH, height: HEIGHT })),
     edges: listArrows(plan).map(({ from, to }, i) => ({ id: `e${i}`, sources: [from], targets: [to] })),
   });
-  return new Map((graph.children ?? []).map(({ id, x = 0, y = 0 }) => [id, { x, y }]));
+  const places = new Map((graph.children ?? []).map(({ id, x = 0, y = 0 }) => [id, { x, y }]));
+  return { places, width: graph.width ?? 0, height: graph.height ?? 0 };
 }
 
 type Props = {
@@ -74,7 +78,7 @@ type Props = {
 export function PlanGraph({ plan, bad, isFixed, onOpen, onConnect, onDisconnect }: Props) {
   const { t, local } = useWords();
   const { data: teams = [] } = useTeams();
-  const [places, setPlaces] = useState(new Map<string, { x: number; y: number }>());
+  const [{ places, width, height }, setLayout] = useState<Layout>({ places: new Map(), width: 0, height: 0 });
   const shape = JSON.stringify([
     plan.legs.map(({ id }) => id),
     plan.steps.map(({ id, leg, after }) => [id, leg, after]),
@@ -82,7 +86,7 @@ export function PlanGraph({ plan, bad, isFixed, onOpen, onConnect, onDisconnect 
   useEffect(() => {
     let isCurrent = true;
     void layOut(plan).then((found) => {
-      if (isCurrent) setPlaces(found);
+      if (isCurrent) setLayout(found);
     });
     return () => {
       isCurrent = false;
@@ -124,22 +128,28 @@ export function PlanGraph({ plan, bad, isFixed, onOpen, onConnect, onDisconnect 
   const isSound = ({ source, target }: Connection | Edge): boolean =>
     source !== target && stepOf(source)?.leg === stepOf(target)?.leg;
   return (
-    <div className={classes.graph} aria-label={t('services/plan/graph')} role="group">
-      <ReactFlow
-        key={[...places.keys()].join()}
-        fitView
-        minZoom={0.3}
-        maxZoom={1}
-        nodes={nodes}
-        edges={edges}
-        nodeTypes={NODE_TYPES}
-        nodesConnectable={!isFixed}
-        isValidConnection={isSound}
-        onNodeClick={(_, { id }) => onOpen(id)}
-        onConnect={({ source, target }) => onConnect(stepOf(source)!, stepOf(target)!)}
-        onEdgesDelete={(gone) => gone.forEach(({ source, target }) => onDisconnect(source, target))}
-        proOptions={{ hideAttribution: true }}
-      />
+    <div className={classes.graph} aria-label={t('services/plan/graph')} role="group" tabIndex={0}>
+      {/* As large as its boxes are: the letters stay as they are, and what has no room is scrolled to. */}
+      <div className={classes.canvas} style={{ width, height }}>
+        <ReactFlow
+          panOnDrag={false}
+          zoomOnScroll={false}
+          zoomOnPinch={false}
+          zoomOnDoubleClick={false}
+          preventScrolling={false}
+          minZoom={1}
+          maxZoom={1}
+          nodes={nodes}
+          edges={edges}
+          nodeTypes={NODE_TYPES}
+          nodesConnectable={!isFixed}
+          isValidConnection={isSound}
+          onNodeClick={(_, { id }) => onOpen(id)}
+          onConnect={({ source, target }) => onConnect(stepOf(source)!, stepOf(target)!)}
+          onEdgesDelete={(gone) => gone.forEach(({ source, target }) => onDisconnect(source, target))}
+          proOptions={{ hideAttribution: true }}
+        />
+      </div>
     </div>
   );
 }

@@ -1,77 +1,66 @@
 import { Button } from '@mantine/core';
-import { nanoid } from 'nanoid';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import type { ProcessStep } from '../../../core/approvals';
 import type { FormField } from '../../../core/forms';
-import type { ServicePlan, ServiceStep } from '../../../core/plans';
+import {
+  approvalsOf,
+  beginPlan,
+  END_BLANKS,
+  keyOfWords,
+  nameKeys,
+  type ServicePlan,
+  type ServiceStep,
+} from '../../../core/plans';
 import { useTeams } from '../../api/queries';
 import { useWords } from '../../messages/useWords';
 import { Waiting } from '../../ui/Waiting';
 import type { Names } from './ApprovalsPart';
 import { BothLanguages } from '../../ui/BothLanguages';
-import { InlineText } from '../../ui/Inline';
+import { PlanLeg } from './PlanLeg';
 import classes from './services.module.css';
-import { StepEditor } from './StepEditor';
 import type { PartProps } from './useService';
 
 const PlanGraph = lazy(() => import('./PlanGraph').then(({ PlanGraph: graph }) => ({ default: graph })));
 const EMPTY = { en: '', pt: '' };
 
-const newStep = (leg: string, teamId: string): ServiceStep => ({
-  id: `s${nanoid(6)}`,
-  leg,
-  name: EMPTY,
-  kind: 'task',
-  teamId,
-});
-
-function withoutStep(plan: ServicePlan, id: string): ServicePlan {
-  const steps = plan.steps
-    .filter((step) => step.id !== id)
-    .map(({ after, ...step }) => {
-      const left = after?.filter((each) => each !== id);
-      return { ...step, ...(left && left.length > 0 && { after: left }) };
-    });
-  return { ...plan, steps };
+/** One task is enough so far; a plan can be drawn, and what must be agreed is then its first part. */
+function NoPlan({ definition, isFixed, change }: PartProps) {
+  const { t, local } = useWords();
+  const { data: teams = [] } = useTeams();
+  const team = teams.find(({ id }) => id === definition.teamId);
+  const approvals = definition.approvals as ProcessStep[];
+  return (
+    <>
+      <span className={classes.quiet}>{t('services/plan/none', { team: team ? local(team.name) : '' })}</span>{' '}
+      {!isFixed && (
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          onClick={() => change({ approvals: [], plan: beginPlan(approvals, definition.teamId) })}
+        >
+          {t(approvals.length > 0 ? 'services/plan/beginAgreed' : 'services/plan/begin')}
+        </Button>
+      )}
+    </>
+  );
 }
 
 /** What has to happen: a drawing, and the same as a list, part after part. */
-export function PlanPart({
-  definition,
-  isFixed,
-  change,
-  names,
-  onName,
-  bad,
-}: PartProps & Names & { bad: Set<string> }) {
-  const { t, local } = useWords();
-  const { data: teams = [] } = useTeams();
+export function PlanPart(props: PartProps & Names & { bad: Set<string> }) {
+  const { definition, isFixed, change, names, onName, bad } = props;
+  const { t } = useWords();
   const [open, setOpen] = useState<string | null>(null);
   const plan = definition.plan as ServicePlan | null;
-  const team = teams.find(({ id }) => id === definition.teamId);
-  const set = (next: ServicePlan | null): void => change({ plan: next });
   const fields = useMemo(() => definition.form.fields as FormField[], [definition.form]);
-  if (!plan)
-    return (
-      <>
-        <span className={classes.quiet}>
-          {t('services/plan/none', { team: team ? local(team.name) : '' })}
-        </span>{' '}
-        {!isFixed && (
-          <Button
-            size="compact-sm"
-            variant="subtle"
-            onClick={() =>
-              set({
-                legs: [{ id: 'leg1', name: { en: 'Do', pt: 'Fazer' } }],
-                steps: [newStep('leg1', definition.teamId)],
-              })
-            }
-          >
-            {t('services/plan/begin')}
-          </Button>
-        )}
-      </>
-    );
+  if (!plan) return <NoPlan {...{ definition, isFixed, change }} />;
+  const set = (next: ServicePlan): void => change({ plan: next });
+  /** A step that was named while it was open has a key of its name from then on. */
+  const openStep = (id: string | null): void => {
+    const named = nameKeys(plan);
+    const place = plan.steps.findIndex((step) => step.id === id);
+    if (named !== plan) set(named);
+    setOpen(named.steps[place]?.id ?? null);
+  };
   const update = (step: ServiceStep): void =>
     set({ ...plan, steps: plan.steps.map((each) => (each.id === step.id ? step : each)) });
   const connect = (from: ServiceStep, to: ServiceStep): void => {
@@ -82,95 +71,32 @@ export function PlanPart({
     const left = after?.filter((each) => each !== from) ?? [];
     update({ ...step, ...(left.length > 0 && { after: left }) });
   };
+  const addLeg = (): void => {
+    const taken = plan.legs.map(({ id }) => id);
+    set({
+      ...plan,
+      legs: [...plan.legs, { id: keyOfWords('then', taken), name: { en: 'Then', pt: 'Depois' } }],
+    });
+  };
+  const blanks = [...END_BLANKS, ...fields.filter(({ kind }) => kind !== 'heading').map(({ name }) => name)];
   return (
     <>
       <Suspense fallback={<Waiting />}>
         <PlanGraph
           {...{ plan, bad, isFixed }}
-          onOpen={setOpen}
+          onOpen={openStep}
           onConnect={connect}
           onDisconnect={disconnect}
         />
       </Suspense>
       {!isFixed && <small className={classes.quiet}>{t('services/plan/connect')}</small>}
-      {plan.legs.map((leg, i) => (
-        <div key={leg.id}>
-          <div className={classes.leg}>
-            <span className={classes.quiet}>{t('services/plan/leg', { n: i + 1 })}</span>
-            {(['en', 'pt'] as const).map((language) => (
-              <InlineText
-                key={language}
-                label={`${t('services/plan/leg', { n: i + 1 })}, ${language}`}
-                isFixed={isFixed}
-                value={leg.name[language]}
-                onChange={(name) =>
-                  set({
-                    ...plan,
-                    legs: plan.legs.map((each) =>
-                      each.id === leg.id ? { ...each, name: { ...each.name, [language]: name } } : each,
-                    ),
-                  })
-                }
-              />
-            ))}
-            {!isFixed && (
-              <>
-                <Button
-                  size="compact-xs"
-                  variant="subtle"
-                  onClick={() => {
-                    const step = newStep(leg.id, definition.teamId);
-                    set({ ...plan, steps: [...plan.steps, step] });
-                    setOpen(step.id);
-                  }}
-                >
-                  {t('services/plan/addStep')}
-                </Button>
-                <Button
-                  size="compact-xs"
-                  variant="subtle"
-                  color="gray"
-                  onClick={() =>
-                    set({
-                      ...plan,
-                      legs: plan.legs.filter(({ id }) => id !== leg.id),
-                      steps: plan.steps.filter((step) => step.leg !== leg.id),
-                    })
-                  }
-                >
-                  {t('services/plan/removeLeg')}
-                </Button>
-              </>
-            )}
-          </div>
-          {plan.steps
-            .filter((step) => step.leg === leg.id)
-            .map((step) => (
-              <div key={step.id} className={classes.step} data-kind={step.kind}>
-                <button
-                  type="button"
-                  aria-expanded={open === step.id}
-                  aria-label={t('services/plan/change', { name: local(step.name) || step.id })}
-                  onClick={() => setOpen(open === step.id ? null : step.id)}
-                >
-                  {local(step.name) || '…'}
-                </button>{' '}
-                <small className={classes.quiet}>
-                  {step.kind === 'task' || step.kind === 'ranking'
-                    ? local(teams.find(({ id }) => id === step.teamId)?.name ?? EMPTY)
-                    : t(`services/plan/kinds/${step.kind}`)}
-                </small>
-                {open === step.id && (
-                  <StepEditor
-                    {...{ step, fields, names, onName, isFixed }}
-                    beside={plan.steps.filter(({ leg: other, id }) => other === step.leg && id !== step.id)}
-                    onChange={update}
-                    onRemove={() => set(withoutStep(plan, step.id))}
-                  />
-                )}
-              </div>
-            ))}
-        </div>
+      {plan.legs.map((leg) => (
+        <PlanLeg
+          key={leg.id}
+          {...{ plan, leg, fields, isFixed, open, set, update, names, onName }}
+          teamId={definition.teamId}
+          onOpen={openStep}
+        />
       ))}
       <BothLanguages
         label={t('services/plan/doneWords')}
@@ -179,23 +105,24 @@ export function PlanPart({
         onChange={(doneWords) => set({ ...plan, doneWords })}
       />
       {!isFixed && (
-        <div className={classes.leg}>
-          <Button
-            size="compact-sm"
-            variant="subtle"
-            onClick={() =>
-              set({
-                ...plan,
-                legs: [...plan.legs, { id: `l${nanoid(6)}`, name: { en: 'Then', pt: 'Depois' } }],
-              })
-            }
-          >
-            {t('services/plan/addLeg')}
-          </Button>
-          <Button size="compact-sm" variant="subtle" color="gray" onClick={() => set(null)}>
-            {t('services/plan/end')}
-          </Button>
-        </div>
+        <>
+          <small className={classes.quiet}>
+            {t('services/plan/blanks', { blanks: blanks.map((blank) => `{${blank}}`).join(' ') })}
+          </small>
+          <div className={classes.leg}>
+            <Button size="compact-sm" variant="subtle" onClick={addLeg}>
+              {t('services/plan/addLeg')}
+            </Button>
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              color="gray"
+              onClick={() => change({ plan: null, approvals: approvalsOf(plan) })}
+            >
+              {t('services/plan/end')}
+            </Button>
+          </div>
+        </>
       )}
     </>
   );

@@ -9,6 +9,7 @@ import { api } from '../../api/endpoints';
 import { useWords } from '../../messages/useWords';
 import { ProblemNote } from '../../ui/ProblemNote';
 import { BothLanguages } from '../../ui/BothLanguages';
+import { InTheWay } from './InTheWay';
 import { NewService } from './NewService';
 import { Share } from './Share';
 import classes from './services.module.css';
@@ -89,11 +90,13 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
           </Menu.Dropdown>
         </Menu>
         <span className={classes.quiet} role="status">
-          {problems.length > 0
-            ? t('services/editor/inTheWay', { count: problems.length })
-            : hasDraft
-              ? t('services/editor/ready') + keeps
-              : t('services/editor/nothingNew')}
+          {problems.length > 0 ? (
+            <InTheWay problems={problems} />
+          ) : hasDraft ? (
+            t('services/editor/ready') + keeps
+          ) : (
+            t('services/editor/nothingNew')
+          )}
         </span>
       </div>
       <ProblemNote error={publish.error instanceof ApiProblem ? publish.error : null} />
@@ -143,6 +146,7 @@ export function PublishBar({ service, writing }: { service: EditedService; writi
           id={id}
           title={local(definition.title)}
           audience={writing.audience}
+          embedOrigins={service.embedOrigins}
           onClose={() => setDialog(null)}
         />
       )}

@@ -17,6 +17,7 @@ import { ApprovalsPart } from './ApprovalsPart';
 import { AudiencePart } from './AudiencePart';
 import { Part } from './Part';
 import { Picture } from './Picture';
+import { OpeningPart } from './OpeningPart';
 import { PlanPart } from './PlanPart';
 import { PublishBar } from './PublishBar';
 import { QuestionsPart } from './QuestionsPart';
@@ -101,6 +102,7 @@ function Editor({ service }: { service: EditedService }) {
         </Part>
         <Part name="audience" problems={of('audience')}>
           <AudiencePart {...props} count={audience} />
+          <OpeningPart {...props} />
         </Part>
         <Part name="form" problems={of('form')}>
           <QuestionsPart {...props} />
@@ -114,7 +116,7 @@ function Editor({ service }: { service: EditedService }) {
         <Part name="time">
           <TimePart id={service.id} definition={definition} />
         </Part>
-        <Part name="words">
+        <Part name="words" problems={of('words')}>
           <WordsPart {...props} />
         </Part>
         <Part name="help">

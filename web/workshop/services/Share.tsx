@@ -25,11 +25,14 @@ export function Share({
   id,
   title,
   audience,
+  embedOrigins,
   onClose,
 }: {
   id: string;
   title: string;
   audience: number;
+  /** The pages that may show it within them. */
+  embedOrigins: string[];
   onClose(): void;
 }) {
   const { t } = useWords();
@@ -77,6 +80,11 @@ export function Share({
       <Button mt="xs" size="xs" variant="default" onClick={() => window.print()}>
         {t('services/share/print')}
       </Button>
+      <p>
+        {embedOrigins.length === 0
+          ? t('services/share/embedNowhere')
+          : t('services/share/embedIn', { origins: embedOrigins.join(', ') })}
+      </p>
       <Copied
         label={t('services/share/embed')}
         text={`<iframe src="${window.location.origin}/embed/${id}${query}" title="${title.replaceAll('"', '&quot;')}" width="640" height="760"></iframe>`}

@@ -47,11 +47,17 @@ export function TimePart({ id, definition }: { id: string; definition: PartProps
 /** What the requester reads in each state, where the service has words of its own. */
 export function WordsPart({ definition, isFixed, change }: PartProps) {
   const { t } = useWords();
-  const { stateWords } = definition;
+  const { stateWords, thanks } = definition;
   const said = TICKET_STATES.filter((state) => state !== 'withdrawn');
   return (
-    <details open={Object.keys(stateWords).length > 0}>
+    <details open={Object.keys(stateWords).length > 0 || thanks !== null}>
       <summary className={classes.quiet}>{t('services/words/lead')}</summary>
+      <BothLanguages
+        isFixed={isFixed}
+        label={t('services/words/thanks')}
+        value={thanks ?? { en: '', pt: '' }}
+        onChange={(words) => change({ thanks: words.en === '' && words.pt === '' ? null : words })}
+      />
       {said.map((state) => (
         <BothLanguages
           key={state}

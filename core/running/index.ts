@@ -1,0 +1,2 @@
+export { judgePart, PARTS, STANDINGS, worstOf } from './judge';
+export type { Part, Standing, Waiting } from './judge';
