@@ -19,16 +19,16 @@ const SLOW: [string, string][] = [
   ['headers', 'From: a\n'.repeat(LETTERS / 8)],
 ];
 
-/** The least of some runs: what else the machine does makes single ones long. */
+/** Milliseconds of the processor that this process used for it: what else the machine does is not counted. */
 function timeOf(work: () => unknown): number {
-  let least = Infinity;
-  for (let i = 0; i < 3; i++) {
-    const begun = performance.now();
-    work();
-    least = Math.min(least, performance.now() - begun);
-  }
-  return least;
+  const begun = process.cpuUsage();
+  work();
+  const { user, system } = process.cpuUsage(begun);
+  return (user + system) / 1000;
 }
+
+/** The rounds after which a text counts as slow. Clearing of memory makes single ones long, never all of them. */
+const ROUNDS = 12;
 
 test.each(SLOW)('%s', (_, text) => {
   const read = (part: string): void => {
@@ -38,9 +38,20 @@ test.each(SLOW)('%s', (_, text) => {
     isAutomatic(new Map([['precedence', part]]), part);
   };
   // What goes by the square takes sixteen times as long for four times as much; a constant part makes it less.
-  const quarter = timeOf(() => read(text.slice(0, LETTERS / 4)));
-  const whole = timeOf(() => read(text));
-  expect(whole).toBeLessThan(9 * quarter + 20);
+  let quarter = Infinity;
+  let whole = Infinity;
+  const isBounded = (): boolean => whole < 9 * quarter + 20;
+  for (let round = 0; round < ROUNDS && !isBounded(); round++) {
+    quarter = Math.min(
+      quarter,
+      timeOf(() => read(text.slice(0, LETTERS / 4))),
+    );
+    whole = Math.min(
+      whole,
+      timeOf(() => read(text)),
+    );
+  }
+  expect({ whole, quarter, isBounded: isBounded() }).toMatchObject({ isBounded: true });
   expect(readDecision(text).says).not.toBe('approve');
 });
 
