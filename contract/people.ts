@@ -26,8 +26,10 @@ export const teamSchema = z.object({
   decidesInChat: z.boolean(),
   /** Whether the assistant answers what is written to its address. */
   answersMail: z.boolean(),
-  /** Teams whose agents may give its tickets on. */
-  givenOnBy: z.array(idSchema),
+  /** Teams whose agents may take its tickets and give them on; null: every team. */
+  givenOnBy: z.array(idSchema).nullable(),
+  /** Teams whose agents may read its tickets, beside those who may take them; null: every team. */
+  readBy: z.array(idSchema).nullable(),
   /** What may stand before what falls due sooner in next up. */
   orderWeights: orderWeightsSchema,
   /** Whether I lead it: its order and its shared lists are mine to set. */

@@ -12,4 +12,5 @@ export {
   readsDesk,
   TICKET_ACTIONS,
 } from './rights';
+export { listClosedTeams, type KeptWork } from './openness';
 export type { Abilities, GuardedTicket, TeamRole, TicketAction, Viewer } from './rights';

@@ -9,6 +9,8 @@ export type Viewer = {
   isAdministrator: boolean;
   mayAskForOthers: boolean;
   teams: { teamId: string; role: TeamRole }[];
+  /** Teams that keep their work from this viewer by their own choice (`listClosedTeams`); absent: none. */
+  closedTeamIds?: readonly string[];
 };
 
 /** What rights on a ticket rest on. */
@@ -62,13 +64,14 @@ export function createRights(viewer: Viewer): Abilities {
   can(['read', 'write'], 'Ticket', { alsoToldIds: viewer.id });
   can('read', 'Ticket', { approverIds: viewer.id });
   can(['read', 'readNotes', 'note'], 'Ticket', { collaboratorIds: viewer.id });
+  const open = { isConfidential: false, teamId: { $nin: [...(viewer.closedTeamIds ?? [])] } };
   // Who sets up sees what it does.
-  if (readsDesk(viewer)) can(['read', 'readNotes'], 'Ticket', { isConfidential: false });
+  if (readsDesk(viewer)) can(['read', 'readNotes'], 'Ticket', open);
   if (teamIds.length > 0) {
-    can('note', 'Ticket', { isConfidential: false });
+    can('note', 'Ticket', open);
     can(['read', 'readNotes', 'note'], 'Ticket', { stepTeamIds: { $in: teamIds } });
     // Who took the call knows what was said, whichever team it lies with by now.
-    can('mend', 'Ticket', { raisedById: viewer.id, isConfidential: false });
+    can('mend', 'Ticket', { raisedById: viewer.id, ...open });
     can('giveOn', 'Ticket', { givenOnBy: { $in: teamIds }, isConfidential: false });
     can(
       [...TICKET_ACTIONS].filter((action) => action !== 'own' && action !== 'write'),

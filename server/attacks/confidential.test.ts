@@ -200,3 +200,44 @@ test('the same matter never opens a thread that is in confidence', async () => {
   const answer = await sofia.call('PUT', `/tickets/${one}/under`, { under: other, as: 'same' });
   expect(answer).toMatchObject({ status: 422, body: { fields: [{ code: 'inConfidence' }] } });
 });
+
+/** A team that keeps its work to itself, by its own choice: the same, but for those who set Listo up. */
+test('a team’s closed work is read by its own and whom it names, at once', async () => {
+  const [vasco, rui, helder, tomas] = [
+    await app.as('vasco'),
+    await app.as('rui'),
+    await app.as('helder'),
+    await app.as('tomas'),
+  ];
+  const team = async () => {
+    const teams = (await helder.call('GET', '/teams')).body as { id: string; version: number }[];
+    return teams.find(({ id }) => id === 'onboard')!;
+  };
+  const set = async (body: object): Promise<number> =>
+    (await helder.call('PATCH', '/teams/onboard', { version: (await team()).version, ...body })).status;
+  const mark = 'zqxkept';
+  const answers = { site: 'Port Alder', kiosk: '3', what: 'Stops', impact: 'person', urgency: 'slowsWork' };
+  const sent = await tomas.call('POST', '/tickets', { serviceId: 'kiosk', title: mark, answers });
+  const { number } = sent.body as { number: number };
+  expect([sent.status, sent.body]).toMatchObject([200, {}]);
+  expect((await vasco.call('GET', `/tickets/${number}`)).status).toBe(200);
+  expect(await set({ readBy: ['desk'] })).toBe(200);
+  const status = async (who: Person): Promise<number> => (await who.call('GET', `/tickets/${number}`)).status;
+  expect(await Promise.all([vasco, rui, helder, tomas, await app.as('bia')].map(status))).toEqual([
+    404, 200, 200, 200, 200,
+  ]);
+  const found = [...(await readAll(vasco, await listCalls()))].filter(([, answer]) => answer.includes(mark));
+  expect(found.map(([name]) => name)).toEqual([]);
+  expect(await set({ readBy: ['desk', 'onboard'] })).toBe(422);
+  expect(await set({ readBy: ['nowhere'] })).toBe(422);
+  // Whoever may take it reads it too; all may where every team may take it.
+  expect(await set({ givenOnBy: ['apps'] })).toBe(200);
+  expect(await status(vasco)).toBe(200);
+  expect(await set({ givenOnBy: [], readBy: [] })).toBe(200);
+  expect(await status(vasco)).toBe(404);
+  expect(await set({ givenOnBy: null })).toBe(200);
+  const { version } = (await vasco.call('GET', `/tickets/${number}`)).body as { version: number };
+  const give = { name: 'give', by: 'agent', version, input: { teamId: 'apps', assigneeId: 'vasco' } };
+  expect((await vasco.call('POST', `/tickets/${number}/moves`, give)).status).toBe(200);
+  expect((await vasco.call('GET', `/tickets/${number}`)).body).toMatchObject({ assignee: { id: 'vasco' } });
+});

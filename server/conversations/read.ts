@@ -205,13 +205,13 @@ export async function readAtDesk(
   const teamIds = viewer.teams.map(({ teamId }) => teamId);
   const rows = await select<DeskRow>(
     `SELECT c.*, l.name AS line, l.facts AS shownFacts, l.offerSeconds, a.name AS agent, h.name AS handedByName, p.title, s.name AS site, p.place AS personPlace, p.device, p.vessel,
-       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = c.personId AND t.isConfidential = 0 AND t.state IN ('received', 'inWork', 'held')) AS openTickets,
+       (SELECT COUNT(*) FROM tickets t WHERE t.requesterId = c.personId AND t.isConfidential = 0 AND t.teamId NOT IN (:closed) AND t.state IN ('received', 'inWork', 'held')) AS openTickets,
        (SELECT LEFT(e.text, 160) FROM conversation_entries e WHERE e.conversationId = c.id AND e.type = 'words' AND e.readBy = 'all' ORDER BY e.place DESC LIMIT 1) AS lastWords
      FROM conversations c JOIN chat_lines l ON l.id = c.lineId JOIN people p ON p.id = c.personId JOIN sites s ON s.id = p.siteId
      LEFT JOIN people a ON a.id = c.agentId LEFT JOIN people h ON h.id = c.handedBy
      WHERE c.state <> 'ended' AND (c.agentId = :me OR c.offeredTo = :me OR JSON_CONTAINS(c.invitedIds, JSON_QUOTE(:me))
        OR (l.teamId IN (:teamIds) AND c.agentId IS NULL)) ORDER BY c.lineAt LIMIT ${AT_DESK}`,
-    { me: viewer.id, teamIds: [...teamIds, ''] },
+    { me: viewer.id, teamIds: [...teamIds, ''], closed: [...(viewer.closedTeamIds ?? []), ''] },
   );
   const people = await readPeople(
     listo,

@@ -47,6 +47,7 @@ import { up as clearing } from './migrations/0041-clearing';
 import { up as opening } from './migrations/0042-opening';
 import { up as answers } from './migrations/0043-answers';
 import { up as signOn } from './migrations/0044-sign-on';
+import { up as readBy } from './migrations/0045-read-by';
 
 function createUmzug(sequelize: Sequelize) {
   return new Umzug({
@@ -95,6 +96,7 @@ function createUmzug(sequelize: Sequelize) {
       { name: '0042-opening', up: opening },
       { name: '0043-answers', up: answers },
       { name: '0044-sign-on', up: signOn },
+      { name: '0045-read-by', up: readBy },
     ],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),

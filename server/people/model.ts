@@ -57,8 +57,10 @@ export type TeamRow = {
   decidesInChat: boolean;
   /** Whether the assistant answers what is written to its address. */
   answersMail: boolean;
-  /** Teams whose agents may give its tickets on: a first line, for one. */
-  givenOnBy: string[];
+  /** Teams whose agents may take its tickets and give them on: a first line, for one; null: every team. */
+  givenOnBy: string[] | null;
+  /** Teams whose agents may read its tickets; null: every team. Absent where it was not said: null. */
+  readBy?: string[] | null;
   progressLabels: ProgressLabel[];
   /** What may stand before what falls due sooner; null: as everywhere. */
   orderWeights: OrderWeights | null;
@@ -124,6 +126,7 @@ export function createPeopleTables(sequelize: Sequelize) {
       decidesInChat: flag,
       answersMail: flag,
       givenOnBy: json,
+      readBy: json,
       progressLabels: json,
       orderWeights: json,
       routing: json,

@@ -4,7 +4,7 @@ import type { Database } from '../database/database';
 import { ProblemError } from '../http/problems';
 import type { Listo } from '../listo';
 import { hashToken } from '../sessions/token';
-import type { SignedIn } from '../sessions/viewer';
+import { readClosedTeams, type SignedIn } from '../sessions/viewer';
 import type { ApiKeyRow, ProgramRow } from './model';
 
 /** A process relies for this long on what it has read of a key. */
@@ -71,6 +71,7 @@ export async function findProgram(listo: Listo, words: string, address: string):
       teams,
       isAdministrator,
       mayAskForOthers,
+      closedTeamIds: await readClosedTeams(listo, program),
     },
     byKey: { id: key.id, mayChange, perMinute, endsAt: key.endsAt },
   };

@@ -1,5 +1,5 @@
 import type { Language } from '../../core/forms';
-import type { TeamRole, Viewer } from '../../core/rights';
+import { listClosedTeams, type KeptWork, type TeamRole, type Viewer } from '../../core/rights';
 import { needsFactor } from '../../core/signOn';
 import type { Database } from '../database/database';
 import type { Listo } from '../listo';
@@ -27,6 +27,7 @@ type Row = {
   isAdministrator: boolean | number;
   mayAskForOthers: boolean | number;
   teams: string | { teamId: string; role: TeamRole }[] | null;
+  kept: string | KeptWork[] | null;
 };
 
 const SEEN_EVERY_MS = 60_000;
@@ -74,22 +75,37 @@ const toEntering = (row: Row & Entering, sessionId: string): SignedIn => {
   return isAsked(row, viewer) ? { ...viewer, mustSetFactor: true } : viewer;
 };
 
+/** The teams that keep their work to some. */
+const KEPT_SQL = `SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', k.id, 'readBy', JSON_COMPACT(k.readBy), 'givenOnBy', JSON_COMPACT(k.givenOnBy)))
+  FROM teams k WHERE k.readBy IS NOT NULL`;
+
+/** A list that the database made, which its driver may have left as text. */
+const toList = <T>(value: string | T[] | null): T[] =>
+  (typeof value === 'string' ? (JSON.parse(value) as T[]) : value) ?? [];
+
+/** The teams whose work is closed to a program or a person. */
+export async function readClosedTeams(
+  { db }: Listo,
+  who: Pick<Viewer, 'isAdministrator' | 'teams'>,
+): Promise<string[]> {
+  const [row] = await db.select<{ kept: string | KeptWork[] | null }>(`SELECT (${KEPT_SQL}) AS kept`);
+  return listClosedTeams(toList(row?.kept ?? null), who);
+}
+
 const PERSON_SQL = `SELECT p.id AS personId, p.name, p.siteId, p.language, p.isAdministrator, p.mayAskForOthers,
-  (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams`;
+  (SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', m.teamId, 'role', m.role)) FROM team_members m WHERE m.personId = p.id) AS teams,
+  (${KEPT_SQL}) AS kept`;
 
 function toViewer(row: Row, sessionId: string): SignedIn {
-  const teams =
-    typeof row.teams === 'string'
-      ? (JSON.parse(row.teams) as { teamId: string; role: TeamRole }[])
-      : row.teams;
+  const who = { teams: toList(row.teams), isAdministrator: Boolean(row.isAdministrator) };
   return {
+    ...who,
+    closedTeamIds: listClosedTeams(toList(row.kept), who),
     sessionId,
     id: row.personId,
     name: row.name,
     siteId: row.siteId,
     language: row.language,
-    teams: teams ?? [],
-    isAdministrator: Boolean(row.isAdministrator),
     mayAskForOthers: Boolean(row.mayAskForOthers),
   };
 }
@@ -114,9 +130,9 @@ export async function readSessions(listo: Listo, sessionIds: string[]): Promise<
 }
 
 /** What someone may do, as one text that differs when that does. */
-export function rightsOf({ isAdministrator, mayAskForOthers, teams }: SignedIn): string {
+export function rightsOf({ isAdministrator, mayAskForOthers, teams, closedTeamIds }: SignedIn): string {
   const inOrder = teams.map(({ teamId, role }) => `${teamId} ${role}`).sort();
-  return JSON.stringify([isAdministrator, mayAskForOthers, inOrder]);
+  return JSON.stringify([isAdministrator, mayAskForOthers, inOrder, closedTeamIds]);
 }
 
 async function readViewer(listo: Listo, sessionId: string): Promise<SignedIn | null> {

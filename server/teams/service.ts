@@ -10,7 +10,8 @@ import { ProblemError } from '../http/problems';
 import { OK } from '../http/serve';
 import { appendSetting } from '../journal/append';
 import type { TeamRow } from '../people/model';
-import type { Changing } from '../unitOfWork';
+import { forgetViewers } from '../sessions/viewer';
+import type { Changing, UnitOfWork } from '../unitOfWork';
 
 const refuse = (field: string) =>
   new ProblemError('fieldsNotValid', { fields: [{ field, code: 'notAChoice' }] });
@@ -58,6 +59,21 @@ function refuseLabels(labels: ProgressLabel[]): void {
     throw new ProblemError('fieldsNotValid', { fields: [{ field: 'progressLabels', code: 'missing' }] });
 }
 
+/** Other teams that are there, each for a team whose work is not in confidence: that is read and moved by its own alone. */
+async function requireOthers(
+  { listo, tx }: UnitOfWork,
+  team: TeamRow,
+  lists: Record<'givenOnBy' | 'readBy', string[] | null | undefined>,
+): Promise<void> {
+  for (const [field, ids] of Object.entries(lists)) {
+    if (ids === undefined || (ids?.length === 0 && field === 'givenOnBy')) continue;
+    const known = ids ?? [];
+    const found = await listo.db.tables.teams.find({ id: known }, { transaction: tx });
+    if (team.isConfidential || known.includes(team.id) || found.length !== new Set(known).size)
+      throw refuse(field);
+  }
+}
+
 export async function updateTeam(
   { listo, viewer, actor }: Changing,
   id: string,
@@ -69,13 +85,14 @@ export async function updateTeam(
     decidesInChat,
     answersMail,
     givenOnBy,
+    readBy,
   }: BodyOf<typeof api.teams.update>,
 ): Promise<{ version: number }> {
   // How far its work is, is the lead's to name; all else is set up.
-  const others = [calendarId, outOfHours, decidesInChat, answersMail, givenOnBy];
+  const others = [calendarId, outOfHours, decidesInChat, answersMail, givenOnBy, readBy];
   const isOfLead = others.every((value) => value === undefined) && mayLead(viewer, id);
   if (!isOfLead && !maySetUp(viewer, id)) throw new ProblemError('forbidden');
-  return change(listo, actor, async (tx) => {
+  const done = await change(listo, actor, async (tx) => {
     const { tables } = listo.db;
     const team = await tables.teams.findOne({ id }, tx, true);
     if (!team) throw new ProblemError('notFound');
@@ -83,13 +100,8 @@ export async function updateTeam(
       throw new ProblemError('stale', {
         differences: [{ field: 'outOfHours', theirs: team.outOfHours, yours: outOfHours, by: null }],
       });
+    await requireOthers({ listo, tx }, team, { givenOnBy, readBy });
     // What is written in confidence is read by people alone.
-    if (givenOnBy?.length) {
-      const known = await tables.teams.find({ id: givenOnBy }, { transaction: tx });
-      // What is in confidence is moved by its own team alone.
-      if (team.isConfidential || givenOnBy.includes(id) || known.length !== new Set(givenOnBy).size)
-        throw refuse('givenOnBy');
-    }
     if (answersMail && team.isConfidential) throw refuse('answersMail');
     if (calendarId && !(await tables.calendars.findOne({ id: calendarId }, tx))) throw refuse('calendarId');
     const goesTo = outOfHours?.goesTo;
@@ -102,7 +114,8 @@ export async function updateTeam(
       ...(progressLabels !== undefined && { progressLabels }),
       ...(decidesInChat !== undefined && { decidesInChat }),
       ...(answersMail !== undefined && { answersMail }),
-      ...(givenOnBy !== undefined && { givenOnBy: [...new Set(givenOnBy)] }),
+      ...(givenOnBy !== undefined && { givenOnBy: givenOnBy && [...new Set(givenOnBy)] }),
+      ...(readBy !== undefined && { readBy: readBy && [...new Set(readBy)] }),
       version: version + 1,
     };
     refuseLabels(progressLabels ?? []);
@@ -120,12 +133,16 @@ export async function updateTeam(
           decidesInChat: { from: team.decidesInChat, to: changed.decidesInChat },
           answersMail: { from: team.answersMail, to: changed.answersMail },
           givenOnBy: { from: team.givenOnBy, to: changed.givenOnBy },
+          readBy: { from: team.readBy ?? null, to: changed.readBy ?? null },
         },
         data: { teamId: id },
       },
     );
     return { version: version + 1 };
   });
+  // Whom its work is open to holds at once.
+  if (givenOnBy !== undefined || readBy !== undefined) forgetViewers(listo);
+  return done;
 }
 
 export async function updateSite(

@@ -26,11 +26,12 @@ export async function findGuarded(listo: Listo, number: number, tx?: Transaction
   const idsOf = (role: string) =>
     followers.filter((row) => row.role === role).map(({ personId }) => personId);
   const team = await tables.teams.findOne({ id: ticket.teamId }, tx);
+  const readEveryTeam = async () => (await tables.teams.find({}, within)).map(({ id }) => id);
   const guarded = {
     requesterId: ticket.requesterId,
     raisedById: ticket.raisedById,
     teamId: ticket.teamId,
-    givenOnBy: team?.givenOnBy ?? [],
+    givenOnBy: team?.givenOnBy === null ? await readEveryTeam() : (team?.givenOnBy ?? []),
     isConfidential: ticket.isConfidential,
     alsoToldIds: idsOf('alsoTold'),
     collaboratorIds: idsOf('collaborator'),

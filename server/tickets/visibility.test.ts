@@ -11,6 +11,7 @@ beforeAll(async () => {
 });
 afterAll(() => app.end());
 
+const closed = (who: Viewer, ...closedTeamIds: string[]): Viewer => ({ ...who, closedTeamIds });
 const viewer = (id: string, ...teamIds: string[]): Viewer => ({
   id,
   isAdministrator: id === 'someAdministrator',
@@ -24,6 +25,10 @@ const VIEWERS: [Viewer, number][] = [
   [viewer('me', 'people'), 212],
   [viewer('me', 'onboard', 'people'), 215],
   [viewer('someAdministrator'), 108],
+  // A team that keeps its work to itself is read by those who are part of a ticket alone.
+  [closed(viewer('nobody', 'people'), 'network'), 108],
+  [closed(viewer('nobody', 'network'), 'onboard', 'people'), 72],
+  [closed(viewer('nobody'), 'onboard'), 0],
 ];
 
 type Case = {

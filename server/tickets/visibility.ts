@@ -7,8 +7,13 @@ import { readsDesk, type Viewer } from '../../core/rights';
 export function visibleTo(viewer: Viewer): { sql: string; values: Record<string, unknown> } {
   const teamIds = viewer.teams.map(({ teamId }) => teamId);
   // What is cheap to ask comes first.
+  const closed = viewer.closedTeamIds ?? [];
+  const open =
+    closed.length > 0
+      ? '(t.isConfidential = 0 AND t.teamId NOT IN (:closedTeamIds))'
+      : 't.isConfidential = 0';
   const parts = [
-    ...(readsDesk(viewer) ? ['t.isConfidential = 0'] : []),
+    ...(readsDesk(viewer) ? [open] : []),
     ...(teamIds.length > 0 ? ['t.teamId IN (:teamIds)'] : []),
     't.requesterId = :viewerId',
     'EXISTS (SELECT 1 FROM followers f WHERE f.ticketNumber = t.number AND f.personId = :viewerId)',
@@ -21,6 +26,10 @@ export function visibleTo(viewer: Viewer): { sql: string; values: Record<string,
   ];
   return {
     sql: `(${parts.join(' OR ')})`,
-    values: { viewerId: viewer.id, ...(teamIds.length > 0 && { teamIds }) },
+    values: {
+      viewerId: viewer.id,
+      ...(teamIds.length > 0 && { teamIds }),
+      ...(closed.length > 0 && { closedTeamIds: [...closed] }),
+    },
   };
 }

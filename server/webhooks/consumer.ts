@@ -4,6 +4,7 @@ import { WEBHOOK_KINDS, hearsOf } from '../../core/webhooks';
 import type { Consumer } from '../journal/consumer';
 import type { JournalRow } from '../journal/model';
 import type { ProgramRow } from '../programs/model';
+import { readClosedTeams } from '../sessions/viewer';
 import { readFields } from '../rules/read';
 import type { TicketRecord } from '../tickets/model';
 import { visibleTo } from '../tickets/visibility';
@@ -22,7 +23,8 @@ async function readVisible(
   program: ProgramRow,
   numbers: number[],
 ): Promise<Map<number, TicketRecord>> {
-  const { sql, values } = visibleTo(program);
+  const closedTeamIds = await readClosedTeams(listo, program);
+  const { sql, values } = visibleTo({ ...program, closedTeamIds });
   const rows = await listo.db.select<{ number: number }>(
     `SELECT t.number FROM tickets t WHERE t.number IN (:numbers) AND t.isConfidential = 0 AND ${sql}`,
     { numbers, ...values },

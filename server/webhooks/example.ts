@@ -1,6 +1,7 @@
 import { toEventType, WEBHOOK_KINDS } from '../../core/webhooks';
 import type { JournalRow } from '../journal/model';
 import type { Listo } from '../listo';
+import { readClosedTeams } from '../sessions/viewer';
 import { visibleTo } from '../tickets/visibility';
 import { composeEvents, type WebhookBody } from './compose';
 import type { WebhookRow } from './model';
@@ -17,7 +18,8 @@ const MADE_UP: Omit<WebhookBody, 'timestamp'> = {
  */
 export async function composeExample(listo: Listo, webhook: WebhookRow): Promise<WebhookBody> {
   const program = (await listo.db.tables.programs.findOne({ id: webhook.programId }))!;
-  const { sql, values } = visibleTo(program);
+  const closedTeamIds = await readClosedTeams(listo, program);
+  const { sql, values } = visibleTo({ ...program, closedTeamIds });
   const kinds: string[] = webhook.kinds.length > 0 ? webhook.kinds : WEBHOOK_KINDS;
   const [newest] = await listo.db.select<{ id: number }>(
     `SELECT j.id FROM journal j JOIN tickets t ON t.number = j.ticketNumber

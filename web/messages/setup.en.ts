@@ -158,9 +158,14 @@ export const setupEn = {
       help: 'New mail to a team gets an article that may solve it.',
       others: 'automatic reply, auto answer, bot by mail, first reply',
     },
+    readBy: {
+      name: 'Who reads a team’s tickets',
+      help: 'A team’s work is open to every team, to some, or to its own agents alone.',
+      others: 'closed, private, visibility, hide tickets, each team keeps its own, silo, access between teams',
+    },
     givenOnBy: {
-      name: 'Who may give a team’s tickets on',
-      help: 'Other teams whose agents may pass its tickets on: a first line.',
+      name: 'Who may take a team’s tickets or give them on',
+      help: 'Other teams whose agents may take its tickets or pass them on: a first line.',
       others: 'first line, dispatcher, reassign, second level, hand over',
     },
     groups: {

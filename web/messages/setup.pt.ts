@@ -160,9 +160,14 @@ export const setupPt: typeof setupEn = {
       help: 'Correio novo de uma equipa recebe um artigo que o pode resolver.',
       others: 'resposta automática, robô por correio, primeira resposta',
     },
+    readBy: {
+      name: 'Quem lê os pedidos de uma equipa',
+      help: 'O trabalho de uma equipa está aberto a todas, a algumas ou só aos seus agentes.',
+      others: 'fechado, privado, visibilidade, esconder pedidos, cada equipa com o seu, acesso entre equipas',
+    },
     givenOnBy: {
-      name: 'Quem pode passar os pedidos de uma equipa',
-      help: 'Outras equipas cujos agentes os podem passar: uma primeira linha.',
+      name: 'Quem pode ficar com os pedidos de uma equipa ou passá-los',
+      help: 'Outras equipas cujos agentes podem ficar com eles ou passá-los: uma primeira linha.',
       others: 'primeira linha, distribuir, reatribuir, segundo nível',
     },
     groups: {

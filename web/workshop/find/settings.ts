@@ -12,6 +12,7 @@ export const SETTINGS = [
   { id: 'progressLabels', subject: 'hours', mark: 'workshop/team/labels' },
   { id: 'decidesInChat', subject: 'hours', mark: 'workshop/team/decidesInChat' },
   { id: 'answersMail', subject: 'hours', mark: 'workshop/team/answersMail' },
+  { id: 'readBy', subject: 'hours', mark: 'workshop/team/readBy' },
   { id: 'givenOnBy', subject: 'hours', mark: 'workshop/team/givenOnBy' },
   { id: 'groups', subject: 'hours', mark: 'workshop/team/groups' },
   { id: 'addPerson', subject: 'people', mark: 'people/add' },

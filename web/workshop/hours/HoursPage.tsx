@@ -1,4 +1,4 @@
-import { Button, Checkbox, MultiSelect, Select, Table } from '@mantine/core';
+import { Button, Checkbox, Select, Table } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Team } from '../../../contract/people';
@@ -23,6 +23,7 @@ import { Groups } from './Groups';
 import { LabelsForm } from './LabelsForm';
 import { NewSite } from './NewSite';
 import { NewTeam } from './NewTeam';
+import { OtherTeams } from './OtherTeams';
 
 type Change = Partial<{
   calendarId: string;
@@ -30,7 +31,8 @@ type Change = Partial<{
   progressLabels: ProgressLabel[];
   decidesInChat: boolean;
   answersMail: boolean;
-  givenOnBy: string[];
+  givenOnBy: string[] | null;
+  readBy: string[] | null;
 }>;
 
 function useCalendarChoices() {
@@ -116,22 +118,14 @@ function TeamRow({ team, teams }: { team: Team; teams: Team[] }) {
             onChange={({ target }) => update.mutate({ answersMail: target.checked })}
           />
         )}
-        {!team.isConfidential && (
-          <MultiSelect
-            mt={10}
-            maw={360}
-            size="xs"
-            label={t('workshop/team/givenOnBy')}
-            aria-label={`${t('workshop/team/givenOnBy')}: ${local(team.name)}`}
-            placeholder={team.givenOnBy.length === 0 ? t('workshop/team/givenOnByNone') : undefined}
-            data={teams
-              .filter(({ id }) => id !== team.id)
-              .map(({ id, name }) => ({ value: id, label: local(name) }))}
-            value={team.givenOnBy}
-            disabled={!team.mayEdit || update.isPending}
-            onChange={(givenOnBy) => update.mutate({ givenOnBy })}
-          />
-        )}
+        {!team.isConfidential &&
+          (['readBy', 'givenOnBy'] as const).map((field) => (
+            <OtherTeams
+              key={field}
+              {...{ team, teams, field, isBusy: update.isPending }}
+              onChange={(value) => update.mutate({ [field]: value })}
+            />
+          ))}
         <Groups team={team} />
         <ProblemNote error={editing ? null : update.error} />
       </Table.Td>

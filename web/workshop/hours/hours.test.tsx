@@ -17,7 +17,7 @@ const STORES: Team = {
     version: 1,
   },
   ...{ calendarId: 'office', outOfHours: { goesTo: null, priorities: [], words: null }, progressLabels: [] },
-  ...{ decidesInChat: true, answersMail: false, givenOnBy: [], orderWeights: DEFAULT_WEIGHTS },
+  ...{ decidesInChat: true, answersMail: false, givenOnBy: [], readBy: null, orderWeights: DEFAULT_WEIGHTS },
   ...{ mayLead: true, mayEdit: true, groups: [{ id: 'g1', name: 'Quay' }], members: [] },
 };
 const SPEC = { name: 'Office', timeZone: 'Europe/Lisbon', hoursPerDay: 8, weekly: {}, exceptions: [] };
@@ -75,4 +75,31 @@ test('a site is made in the zone of whoever makes it', async () => {
   expect(server().callsOf(api.organisation.createSite)[0]!.body).toEqual({
     ...{ name: 'Ponta Sul', timeZone: 'Europe/Lisbon', calendarId: 'office' },
   });
+});
+
+test('a team’s work is closed to other teams but one, with the way back', async () => {
+  const desk: Team = { ...STORES, id: 'desk', name: { en: 'Service desk', pt: 'Service desk' } };
+  server()
+    .on(api.people.teams, [STORES, desk])
+    .on(api.teams.sites, [])
+    .on(api.calendars.list, [
+      { id: 'office', spec: SPEC, version: 1, usedBy: { teams: [], sites: [], targets: [] }, mayEdit: true },
+    ])
+    .on(api.teams.update, { version: 2 });
+  await show(<HoursPage />, { me: HELDER });
+  const who = await screen.findByRole('combobox', { name: 'Who else reads its tickets: Fleet stores' });
+  expect(who).toHaveProperty('value', 'every team');
+  fireEvent.click(who);
+  fireEvent.click(await screen.findByRole('option', { name: 'these teams' }));
+  // Nothing is kept before a team is named.
+  expect(server().callsOf(api.teams.update)).toEqual([]);
+  fireEvent.click(
+    screen.getByRole('combobox', { name: 'Who else reads its tickets, Fleet stores: which teams' }),
+  );
+  fireEvent.click(await screen.findByRole('option', { name: 'Service desk' }));
+  await waitFor(() => expect(server().callsOf(api.teams.update)).toHaveLength(1));
+  expect(server().callsOf(api.teams.update)[0]!.body).toEqual({ version: 1, readBy: ['desk'] });
+  fireEvent.click(await screen.findByRole('button', { name: 'Undo' }));
+  await waitFor(() => expect(server().callsOf(api.teams.update)).toHaveLength(2));
+  expect(server().callsOf(api.teams.update)[1]!.body).toEqual({ version: 2, readBy: null });
 });
