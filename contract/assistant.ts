@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MOST_LEVELS, type MatterStep } from '../core/assistant';
 import { foundArticleSchema } from './knowledge';
 import { endpoint } from './endpoint';
 import { paths } from './paths';
@@ -6,19 +7,30 @@ import { idParams, idSchema, instantSchema, languageSchema, okSchema, personRefS
 
 const words = (limit: number) => z.object({ en: z.string().max(limit), pt: z.string().max(limit) });
 
-const stepSchema = z.discriminatedUnion('kind', [
+const askSchema = z.object({
+  kind: z.literal('ask'),
+  text: words(500),
+  field: idSchema,
+  choices: z.array(words(100)).max(12),
+});
+const simpleSteps = [
   z.object({ kind: z.literal('say'), text: words(2_000) }),
-  z.object({
-    kind: z.literal('ask'),
-    text: words(500),
-    field: idSchema,
-    choices: z.array(words(100)).max(12),
-  }),
   z.object({ kind: z.literal('article'), articleId: idSchema }),
-  z.object({ kind: z.enum(['form', 'state', 'ticket', 'approval', 'person']) }),
-]);
+  z.object({ kind: z.enum(['form', 'state', 'ticket', 'approval', 'person', 'end']) }),
+] as const;
+const MOST_STEPS = 20;
+/** Steps whose questions branch, so many levels deep. */
+function stepOf(levels: number): z.ZodType<MatterStep> {
+  if (levels === 0) return z.discriminatedUnion('kind', [askSchema, ...simpleSteps]);
+  const branches = z
+    .array(z.array(stepOf(levels - 1)).max(MOST_STEPS))
+    .max(12)
+    .optional();
+  return z.discriminatedUnion('kind', [askSchema.extend({ branches }), ...simpleSteps]);
+}
+const stepSchema = stepOf(MOST_LEVELS);
 /** A step of a matter as it is written. */
-export type MatterStepBody = z.infer<typeof stepSchema>;
+export type MatterStepBody = MatterStep;
 
 const matterBodySchema = z.object({
   name: words(120),
@@ -31,7 +43,7 @@ const matterBodySchema = z.object({
   serviceId: idSchema,
   isForAgents: z.boolean(),
   isOn: z.boolean(),
-  steps: z.array(stepSchema).max(20),
+  steps: z.array(stepSchema).max(MOST_STEPS),
 });
 /** A matter as it is written. */
 export type MatterBody = z.infer<typeof matterBodySchema>;
@@ -53,7 +65,7 @@ const turnSchema = z.object({
     ...['words', 'greeting', 'confirm', 'choose', 'reword', 'passages', 'teams', 'again', 'glad'],
     ...['toldMasked', 'text', 'question', 'article', 'form', 'state', 'ticket', 'confidential'],
     ...['yes', 'no', 'none', 'person', 'stillThere', 'followUp', 'closed'],
-    ...['waiting', 'agreed', 'notAgreed', 'both', 'other', 'hello', 'welcome'],
+    ...['waiting', 'agreed', 'notAgreed', 'both', 'other', 'hello', 'welcome', 'allSaid'],
   ] as [string, ...string[]]),
   text: z.string().optional(),
   /** The lead's own words in place of the usual ones. */

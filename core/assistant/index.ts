@@ -29,7 +29,6 @@ export {
   titleOf,
   type Input,
   type Matter,
-  type MatterStep,
   type Next,
   type Talk,
   type TalkOutcome,
@@ -38,3 +37,4 @@ export {
 } from './talk';
 export { listConfusions, listDoubles, type Confusion } from './confusions';
 export { afterSilence, SILENT_WORDS, type SilentWord } from './silence';
+export { countSteps, layOut, listSteps, MOST_LEVELS, type MatterStep } from './flow';

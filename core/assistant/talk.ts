@@ -1,21 +1,7 @@
 import type { LocalText } from '../forms';
 import { courtesyOf } from '../text';
+import { choiceOf, layOut, type MatterStep } from './flow';
 import type { Offer } from './offer';
-
-/** One step of how a matter is dealt with. */
-export type MatterStep =
-  | { kind: 'say'; text: LocalText }
-  /** Asks something; what is answered lands in the field of the ticket's form. No choices: in one's own words. */
-  | { kind: 'ask'; text: LocalText; field: string; choices: LocalText[] }
-  | { kind: 'article'; articleId: string }
-  /** The service's form, filled in with what is known; it is sent there. */
-  | { kind: 'form' }
-  /** Looks up how the person's open tickets on the service stand. */
-  | { kind: 'state' }
-  | { kind: 'ticket' }
-  /** Writes the ticket, and goes on once it is agreed to; where it is not, that is the end. */
-  | { kind: 'approval' }
-  | { kind: 'person' };
 
 /** Something the assistant can deal with: its service, and the steps that are walked. */
 export type Matter = { id: string; serviceId: string; steps: MatterStep[] };
@@ -73,6 +59,7 @@ export type Turn =
         | 'hello'
         | 'welcome'
         | 'toldMasked'
+        | 'allSaid'
         | 'waiting'
         | 'agreed'
         | 'notAgreed';
@@ -103,9 +90,10 @@ const ended = (talk: Talk, outcome: TalkOutcome): Talk => ({ ...talk, phase: 'en
 /** Walks the steps of a matter up to one that waits for the person. */
 function walk(talk: Talk, matter: Matter): Next {
   const turns: Turn[] = [];
-  for (let { step } = talk; ; step++) {
+  const placed = layOut(matter.steps);
+  for (let { step } = talk; ; step = placed[step]!.next) {
     const at = { ...talk, phase: 'step' as const, matterId: matter.id, step };
-    const next = matter.steps[step] ?? { kind: 'ticket' as const };
+    const next = placed[step]?.step ?? { kind: 'ticket' as const };
     // What comes after its ticket writes no other.
     const writes = next.kind === 'ticket' || next.kind === 'person' || next.kind === 'approval';
     if (at.hasTicket && writes) return { talk: ended(at, 'ticket'), turns };
@@ -118,8 +106,11 @@ function walk(talk: Talk, matter: Matter): Next {
         return { talk: { ...at, phase: 'waiting', hasTicket: true }, turns };
       case 'say':
         turns.push({ say: 'text', text: next.text });
-        if (step === matter.steps.length - 1) return { talk: ended(at, 'told'), turns };
+        if (placed[step]!.next === placed.length) return { talk: ended(at, 'told'), turns };
         break;
+      case 'end':
+        turns.push({ say: 'allSaid' });
+        return { talk: ended(at, at.hasTicket ? 'ticket' : 'told'), turns };
       case 'ask':
         turns.push({ say: 'question', text: next.text, choices: next.choices });
         return { talk: at, turns };
@@ -165,11 +156,17 @@ function takeWords(talk: Talk, text: string, offer: Offer): Next {
   };
 }
 
-/** An answer to a question of the matter: kept in its field, then on. */
+/** On with what comes after the step that was waited at. */
+const goPast = (talk: Talk, matter: Matter): Next =>
+  walk({ ...talk, step: layOut(matter.steps)[talk.step]?.next ?? talk.step + 1 }, matter);
+
+/** An answer to a question of the matter: kept in its field, then on where it leads. */
 function takeAnswer(talk: Talk, text: string, matter: Matter): Next {
-  const step = matter.steps[talk.step];
-  const fields = step?.kind === 'ask' ? { ...talk.fields, [step.field]: text } : talk.fields;
-  return walk({ ...talk, fields, step: talk.step + 1 }, matter);
+  const here = layOut(matter.steps)[talk.step];
+  if (here?.step.kind !== 'ask') return goPast(talk, matter);
+  const { field, choices } = here.step;
+  const step = here.byChoice[choiceOf(choices, text)] ?? here.next;
+  return walk({ ...talk, fields: { ...talk.fields, [field]: text }, step }, matter);
 }
 
 /** While others decide there is nothing to do but wait; then the steps go on, or it ends here. */
@@ -179,7 +176,7 @@ function afterWaiting(talk: Talk, input: Input, matter: Matter | undefined): Nex
   if (input.kind !== 'decided') return { talk, turns: [{ say: 'waiting' }] };
   if (!input.isAgreed || !matter)
     return { talk: ended(talk, 'ticket'), turns: [{ say: input.isAgreed ? 'agreed' : 'notAgreed' }] };
-  const { talk: next, turns } = walk({ ...talk, step: talk.step + 1 }, matter);
+  const { talk: next, turns } = goPast(talk, matter);
   return { talk: next, turns: [{ say: 'agreed' }, ...turns] };
 }
 
@@ -217,7 +214,7 @@ function goThrough(talk: Talk, input: Input, matterOf: (id: string) => Matter | 
     if (input.kind === 'words') return takeAnswer(talk, input.text, matter);
     if (input.kind === 'helped' && input.helped)
       return { talk: ended(talk, 'solved'), turns: [{ say: 'glad' }] };
-    if (input.kind === 'helped') return walk({ ...talk, step: talk.step + 1 }, matter);
+    if (input.kind === 'helped') return goPast(talk, matter);
     if (input.kind === 'none')
       return goOn({
         ...talk,

@@ -290,23 +290,22 @@ test('a conversation waits for others to agree, and goes on when they have', asy
   expect(last(ended).say).toBe('notAgreed');
 });
 
-test('whether an article was it in a conversation counts where articles are counted', async () => {
-  const body = { en: 'Turn it twice.', pt: '' };
+/** An article of Onboard that everyone may read. */
+async function publish(title: string): Promise<string> {
   const article = {
-    ...{
-      teamId: 'onboard',
-      ownerId: 'rui',
-      place: 'gate',
-      labels: [],
-      isOpen: false,
-      audience: [],
-      reviewAt: null,
-    },
-    ...{ title: words('The lantern'), body, otherWords: words(''), fromTicket: null },
+    ...{ teamId: 'onboard', ownerId: 'rui', place: 'gate', labels: [], isOpen: false, audience: [] },
+    ...{ title: words(title), body: words('Turn it twice.'), otherWords: words(''), fromTicket: null },
+    reviewAt: null,
   };
   const { id } = (await rui!.call('POST', '/knowledge/articles', article)).body as { id: string };
   const helder = await app.as('helder');
-  await helder.call('POST', `/knowledge/articles/${id}/moves`, { to: 'published', version: 1 });
+  const moved = await helder.call('POST', `/knowledge/articles/${id}/moves`, { to: 'published', version: 1 });
+  expect(moved.status).toBe(200);
+  return id;
+}
+
+test('whether an article was it in a conversation counts where articles are counted', async () => {
+  const id = await publish('The lantern');
   const lantern = {
     ...kiosk,
     ...{ name: words('The lantern is dark'), serviceId: 'gate-broken' },
@@ -391,4 +390,37 @@ test('while a change is being learned, what was learned before answers', async (
   expect(last(await hear(tomas!, await start(tomas!), 'our rope is torn')).choices![0]!.name).toBe(
     'A new rope',
   );
+});
+
+test('an answer leads to steps of its own, which may end it without a ticket; what they show must be there', async () => {
+  const branching = (articleId: string) => ({
+    ...{ ...kiosk, name: words('The tannoy is silent'), serviceId: 'kiosk' },
+    phrasings: en(
+      'tannoy silent',
+      'no announcements on the tannoy',
+      'tannoy dead',
+      'announcements not heard',
+    ),
+    steps: [
+      {
+        ...{ kind: 'ask', text: words('Is it silent everywhere?'), field: 'what' },
+        choices: [
+          { en: 'Yes', pt: 'Sim' },
+          { en: 'No', pt: 'Não' },
+        ],
+        branches: [[{ kind: 'person' }], [{ kind: 'article', articleId }, { kind: 'end' }]],
+      },
+    ],
+  });
+  const refused = await rui!.call('POST', '/workshop/matters', branching('not-there'));
+  expect(refused).toMatchObject({ status: 422, body: { fields: [{ field: 'steps.1.2.1' }] } });
+  const id = await publish('The knob');
+  await teach(branching(id));
+  const begin = async (): Promise<TalkView> => {
+    const talk = await hear(tomas!, await start(tomas!), 'the tannoy is silent, no announcements');
+    return say(tomas!, talk, { kind: 'pick', id: last(talk).choices![0]!.id });
+  };
+  const over = await say(tomas!, await hear(tomas!, await begin(), 'No'), { kind: 'helped', helped: false });
+  expect([last(over).say, over.outcome]).toEqual(['allSaid', 'told']);
+  expect((await hear(tomas!, await begin(), 'yes, everywhere')).outcome).toBe('handedOver');
 });

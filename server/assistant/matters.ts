@@ -4,6 +4,7 @@ import {
   LEAST_PHRASINGS,
   listConfusions,
   listDoubles,
+  listSteps,
   tryOffers,
   understandMessage,
   evidenceOf,
@@ -39,9 +40,9 @@ async function refuse(listo: Listo, body: MatterBody): Promise<void> {
   if (body.isOn && body.phrasings.length < LEAST_PHRASINGS) throw problem('phrasings', 'tooFew');
   const service = await listo.db.tables.services.findOne({ id: body.serviceId });
   if (!service) throw problem('serviceId', 'notAChoice');
-  for (const [i, step] of body.steps.entries())
+  for (const { step, way } of listSteps(body.steps))
     if (step.kind === 'article' && !(await listo.db.tables.articles.findOne({ id: step.articleId })))
-      throw problem(`steps.${i}`, 'notAChoice');
+      throw problem(`steps.${way}`, 'notAChoice');
 }
 
 const complete = ({ en, pt }: LocalText): LocalText => ({ en: en.trim() || pt, pt: pt.trim() || en });

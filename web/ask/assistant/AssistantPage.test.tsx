@@ -88,11 +88,13 @@ test('in Portuguese it asks about both as well, and a courtesy is answered', asy
       greeting,
       own('obrigado'),
       said({ say: 'welcome' }),
+      said({ say: 'allSaid' }),
       said({ say: 'both', choices: [KIOSK, BADGE] }),
     ]),
   );
   await show(<AssistantPage />, { language: 'pt' });
   expect(await screen.findByText('De nada. Precisa de mais alguma coisa?')).toBeTruthy();
+  expect(screen.getByText('É tudo o que há a fazer. Volte a escrever quando quiser.')).toBeTruthy();
   expect(screen.getByText('Leio aqui duas coisas. Por qual começamos?')).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Nenhum destes' })).toBeTruthy();
 });
