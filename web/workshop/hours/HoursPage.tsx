@@ -221,7 +221,7 @@ export function HoursPage() {
       {error && <ProblemNote error={error} onRetry={() => void refetch()} />}
       {teams && (
         <>
-          <Table verticalSpacing={6}>
+          <Table verticalSpacing={6} className={classes.tall}>
             <Table.Tbody>
               {teams.map((team) => (
                 <TeamRow key={team.id} {...{ team, teams }} />
