@@ -161,7 +161,8 @@ export const setupEn = {
     readBy: {
       name: 'Who reads a team’s tickets',
       help: 'A team’s work is open to every team, to some, or to its own agents alone.',
-      others: 'closed, private, visibility, hide tickets, each team keeps its own, silo, access between teams',
+      others:
+        'closed, private, visibility, hide tickets, each team keeps its own, silo, access between teams',
     },
     givenOnBy: {
       name: 'Who may take a team’s tickets or give them on',

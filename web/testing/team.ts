@@ -10,7 +10,14 @@ export const teamOf = (
 ): Team => ({
   ...{ id, name: { en, pt: en }, isConfidential: false, calendarId: 'office', progressLabels: [] },
   ...{ outOfHours: { goesTo: null, priorities: [], words: null }, decidesInChat: true, answersMail: false },
-  ...{ givenOnBy: [], readBy: null, orderWeights: DEFAULT_WEIGHTS, mayLead: false, mayEdit: false, version: 1 },
+  ...{
+    givenOnBy: [],
+    readBy: null,
+    orderWeights: DEFAULT_WEIGHTS,
+    mayLead: false,
+    mayEdit: false,
+    version: 1,
+  },
   groups: [],
   members: agents.map(([personId, name]) => ({ id: personId, name, role: 'agent', groupId: null })),
   ...given,
