@@ -29,8 +29,6 @@ function stepOf(levels: number): z.ZodType<MatterStep> {
   return z.discriminatedUnion('kind', [askSchema.extend({ branches }), ...simpleSteps]);
 }
 const stepSchema = stepOf(MOST_LEVELS);
-/** A step of a matter as it is written. */
-export type MatterStepBody = MatterStep;
 
 const matterBodySchema = z.object({
   name: words(120),

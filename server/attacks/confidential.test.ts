@@ -235,7 +235,9 @@ test('a team’s closed work is read by its own and whom it names, at once', asy
   expect(await status(vasco)).toBe(200);
   expect(await set({ givenOnBy: [], readBy: [] })).toBe(200);
   expect(await status(vasco)).toBe(404);
-  expect(await set({ givenOnBy: null })).toBe(200);
+  expect(await set({ readBy: null })).toBe(200);
+  expect(await status(vasco)).toBe(200);
+  expect(await set({ givenOnBy: null, readBy: [] })).toBe(200);
   const { version } = (await vasco.call('GET', `/tickets/${number}`)).body as { version: number };
   const give = { name: 'give', by: 'agent', version, input: { teamId: 'apps', assigneeId: 'vasco' } };
   expect((await vasco.call('POST', `/tickets/${number}/moves`, give)).status).toBe(200);

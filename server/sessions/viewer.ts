@@ -77,7 +77,7 @@ const toEntering = (row: Row & Entering, sessionId: string): SignedIn => {
 
 /** The teams that keep their work to some. */
 const KEPT_SQL = `SELECT JSON_ARRAYAGG(JSON_OBJECT('teamId', k.id, 'readBy', JSON_COMPACT(k.readBy), 'givenOnBy', JSON_COMPACT(k.givenOnBy)))
-  FROM teams k WHERE k.readBy IS NOT NULL`;
+  FROM teams k WHERE JSON_TYPE(k.readBy) = 'ARRAY'`;
 
 /** A list that the database made, which its driver may have left as text. */
 const toList = <T>(value: string | T[] | null): T[] =>
